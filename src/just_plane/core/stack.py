@@ -1,0 +1,234 @@
+"""The focus stack: step, count, positions, the march of a focus ring, slabs and time."""
+
+import math
+from dataclasses import dataclass
+
+from just_plane.core.domain import count, fraction, non_negative, positive
+from just_plane.core.errors import OutOfDomainError
+
+OVERLAP_SCHOOLS = {"field": 0.25, "standard": 0.5, "close": 2 / 3}
+"""Named overlaps: a quarter, two frames a depth, three frames a depth."""
+
+MOST_FRAMES = 5000
+"""A stack longer than this is refused: it is hours of wear for a subject that no one meant to be so deep."""
+
+SLAB_FROM = 60
+"""Frames past which merging in slabs pays."""
+
+
+def step_from_depth(depth_of_field, overlap):
+    """Step between frames: depth of field x (1 - overlap).
+
+    Parameters
+    ----------
+    depth_of_field : float   Of one frame, mm, > 0.
+    overlap : float          Share of one frame's depth that the next covers again, 0 <= overlap < 1.
+
+    Returns
+    -------
+    float                    mm.
+
+    Raises
+    ------
+    OutOfDomainError         An input is outside its range.
+    """
+    positive("depth_of_field", depth_of_field, "mm")
+    fraction("overlap", overlap, "Overlap is a share of one frame's depth: 0.5 is two frames a depth.")
+    return depth_of_field * (1 - overlap)
+
+
+def whole_steps(step, smallest_step):
+    """The largest multiple of a rail's smallest step that is no longer than ``step``.
+
+    Parameters
+    ----------
+    step, smallest_step : float   mm, > 0.
+
+    Returns
+    -------
+    float                         mm.
+
+    Raises
+    ------
+    OutOfDomainError              The step is below the rail's smallest; the remedy says what the rail can do.
+    """
+    positive("step", step, "mm")
+    positive("smallest_step", smallest_step, "mm")
+    divisions = math.floor(step / smallest_step * (1 + 1e-9))
+    if divisions < 1:
+        raise OutOfDomainError(
+            "step.below_rail",
+            quantity="step",
+            value=step,
+            unit="mm",
+            message=f"The step of {step:.3g} mm is below the rail's smallest step of {smallest_step:.3g} mm.",
+            remedy="Stop down, accept less overlap, or use a finer rail.",
+        )
+    return divisions * smallest_step
+
+
+def steps_to_cover(depth, step):
+    """Number of steps that starts at the near point and ends at or past the far one: ceil(T / step).
+
+    Parameters
+    ----------
+    depth : float   mm, >= 0.
+    step : float    mm, > 0.
+
+    Returns
+    -------
+    int             Steps; frames are one more.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range, or the stack would pass ``MOST_FRAMES``.
+    """
+    non_negative("depth", depth, "mm")
+    positive("step", step, "mm")
+    if depth / step > MOST_FRAMES:
+        raise _too_many(depth, step)
+    steps = math.ceil(depth / step)
+    # Division can round up across a whole number: 3 x 0.1 is not 0.3. Keep the fewest steps that arrive.
+    return steps - 1 if steps > 0 and (steps - 1) * step >= depth * (1 - 1e-12) else steps
+
+
+@dataclass(frozen=True, slots=True)
+class Stack:
+    """A planned stack. Positions are focus positions behind the nearest point, mm, in shooting order, near to far."""
+
+    steps: int
+    """Steps between the first and the last frame, spare ones included."""
+    frames: int
+    """Always steps + 1."""
+    positions: tuple[float, ...]
+    covering: int
+    """Frames that cover the depth, without the spare ones."""
+    smallest_gap: float
+    """Shortest step, mm; for a rail every step is this."""
+    largest_gap: float
+
+
+def rail_stack(depth, depth_of_field, overlap, *, spare_before=0, spare_after=0, smallest_step=None):
+    """A stack by moving the camera: magnification constant, steps equal.
+
+    Parameters
+    ----------
+    depth : float                    Depth that must be sharp, mm, >= 0.
+    depth_of_field : float           Of one frame, mm, > 0.
+    overlap : float                  0 <= overlap < 1.
+    spare_before, spare_after : int  Extra frames at each end.
+    smallest_step : float or None    The rail's, mm; the step is brought down to a multiple of it.
+
+    Returns
+    -------
+    Stack                            First covering frame AT the near point, last AT or past the far point.
+
+    Raises
+    ------
+    OutOfDomainError                 An input is outside its range, a step finer than the rail, or too many frames.
+
+    Examples
+    --------
+    >>> stack = rail_stack(4.114, 1.4224, 0.25)
+    >>> stack.steps, stack.frames
+    (4, 5)
+    """
+    step = step_from_depth(depth_of_field, overlap)
+    if smallest_step is not None:
+        step = whole_steps(step, smallest_step)
+    steps = steps_to_cover(depth, step)
+    before, after = count("spare_before", spare_before), count("spare_after", spare_after)
+    positions = tuple(index * step for index in range(-before, steps + after + 1))
+    return Stack(len(positions) - 1, len(positions), positions, steps + 1, step, step)
+
+
+def ring_stack(depth, depth_at, overlap, *, spare_before=0, spare_after=0):
+    """A stack by turning the focus ring: the camera stands, each step follows the depth of field where it is.
+
+    Parameters
+    ----------
+    depth : float              Depth that must be sharp, mm, >= 0.
+    depth_at : callable        Depth of field (mm) when focused this far behind the nearest point (mm).
+    overlap : float            0 <= overlap < 1.
+    spare_before, spare_after  Extra frames at each end.
+
+    Returns
+    -------
+    Stack                      As for :func:`rail_stack`; gaps differ.
+
+    Raises
+    ------
+    OutOfDomainError           An input is outside its range, no depth of field somewhere, or too many frames.
+    """
+    non_negative("depth", depth, "mm")
+    positions = [0.0]
+    while positions[-1] < depth * (1 - 1e-12):
+        positions.append(positions[-1] + step_from_depth(depth_at(positions[-1]), overlap))
+        if len(positions) > MOST_FRAMES:
+            raise _too_many(depth, positions[-1] - positions[-2])
+    covering = len(positions)
+    for _ in range(count("spare_after", spare_after)):
+        positions.append(positions[-1] + step_from_depth(depth_at(positions[-1]), overlap))
+    for _ in range(count("spare_before", spare_before)):
+        positions.insert(0, positions[0] - step_from_depth(depth_at(positions[0]), overlap))
+    gaps = [later - earlier for earlier, later in zip(positions, positions[1:], strict=False)] or [0.0]
+    return Stack(len(positions) - 1, len(positions), tuple(positions), covering, min(gaps), max(gaps))
+
+
+def slabs(frames, size=20, shared=4):
+    """Group frames into overlapping slabs, to be merged first and then together.
+
+    Parameters
+    ----------
+    frames : int   Frames in the stack.
+    size : int     Frames in a slab, > shared.
+    shared : int   Frames that neighbours have in common.
+
+    Returns
+    -------
+    tuple of (int, int)   First and last frame of each slab, counted from 1; the last slab ends on the last frame.
+    """
+    count("frames", frames)
+    if not 0 <= shared < size:
+        raise OutOfDomainError(
+            "shared.too_many",
+            quantity="shared",
+            value=shared,
+            message=f"Slabs of {size} frames cannot share {shared}.",
+            remedy="Share fewer frames than a slab holds.",
+        )
+    starts = range(1, max(frames - shared, 1) + 1, size - shared) if frames else ()
+    return tuple((start, min(start + size - 1, frames)) for start in starts)
+
+
+def stack_time(frames, settle, exposure, recovery, *, noise_reduction=False):
+    """Time a run takes: frames x (settle + exposure, twice with long-exposure noise reduction, + recovery).
+
+    Parameters
+    ----------
+    frames : int             Frames, spare ones included.
+    settle : float           Wait after each move, s, >= 0.
+    exposure : float         Shutter time, s, >= 0.
+    recovery : float         Writing the file or charging the flash, whichever is longer, s, >= 0.
+    noise_reduction : bool   A second, dark exposure after each.
+
+    Returns
+    -------
+    float                    s.
+    """
+    count("frames", frames)
+    non_negative("settle", settle, "s")
+    non_negative("exposure", exposure, "s")
+    non_negative("recovery", recovery, "s")
+    return frames * (settle + exposure * (2 if noise_reduction else 1) + recovery)
+
+
+def _too_many(depth, step):
+    return OutOfDomainError(
+        "frames.too_many",
+        quantity="depth",
+        value=depth,
+        unit="mm",
+        message=f"A step of {step:.3g} mm over {depth:.4g} mm takes more than {MOST_FRAMES} frames.",
+        remedy="Stop down, work at a smaller magnification, or make less of the subject sharp.",
+    )

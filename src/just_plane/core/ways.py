@@ -1,0 +1,231 @@
+"""The ways to get one shot, each with what it covers and costs, and the choice among them.
+
+Positions lie along the axis, in mm behind the nearest point that must be sharp; the depth ends at ``depth``.
+"""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.contrast import transfer
+from just_plane.core.depth import best_focus, limits_from_pupil
+from just_plane.core.domain import non_negative, positive
+from just_plane.core.stack import stack_time
+from just_plane.core.units import DEFAULT_WAVELENGTH
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """What a rig shows of a subject, and what is asked of it.
+
+    Parameters
+    ----------
+    magnification : float         > 0.
+    pupil_distance : float        Plane of focus to entrance pupil, mm, > 0.
+    circle_of_confusion : float   mm on the sensor, > 0.
+    depth : float                 Depth that must be sharp, mm, >= 0.
+    wavelength : float            mm, > 0.
+    """
+
+    magnification: float
+    pupil_distance: float
+    circle_of_confusion: float
+    depth: float
+    wavelength: float = DEFAULT_WAVELENGTH
+
+    def __post_init__(self):
+        positive("magnification", self.magnification)
+        positive("pupil_distance", self.pupil_distance, "mm")
+        positive("circle_of_confusion", self.circle_of_confusion, "mm")
+        non_negative("depth", self.depth, "mm")
+        positive("wavelength", self.wavelength, "mm")
+
+    def blur_at(self, offset, effective_f_number):
+        """Blur diameter on the sensor (mm) of a point ``offset`` mm behind the plane of focus (negative: before it).
+
+        Exact for thin elements: m^2/N_e |offset| u_p / (u_p + offset).
+        """
+        scale = self.magnification**2 / effective_f_number
+        return scale * np.abs(offset) * self.pupil_distance / (self.pupil_distance + offset)
+
+    def contrast_at(self, offset, effective_f_number):
+        """Contrast at 1/c of a point ``offset`` mm behind the plane of focus, signed."""
+        frequency = 1 / self.circle_of_confusion
+        phase = np.pi * frequency * self.blur_at(np.asarray(offset, dtype=float), effective_f_number)
+        s = np.asarray(frequency * self.wavelength * effective_f_number, dtype=float)
+        return transfer(*np.broadcast_arrays(s, phase))
+
+
+class Band(NamedTuple):
+    """What one frame holds sharp, mm behind the nearest point; ``far`` may be inf."""
+
+    near: float
+    far: float
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One way to get the shot."""
+
+    kind: str
+    """``one_frame``, ``rail`` or ``ring``."""
+    f_number: float
+    effective_f_number: float
+    focuses: tuple[float, ...]
+    bands: tuple[Band, ...]
+    cover: float
+    """Share of the depth that is sharp in some frame, 0 to 1."""
+    worst_contrast: float
+    """Lowest contrast at 1/c over the depth, each point taken from the frame that shows it best; signed."""
+    worst_at: float
+    """Where that is, mm behind the nearest point."""
+    time: float
+    """s, from the first settling to the last file."""
+
+    @property
+    def frames(self):
+        return len(self.focuses)
+
+
+@dataclass(frozen=True, slots=True)
+class Pace:
+    """What each frame takes: times in s, as for :func:`just_plane.core.stack.stack_time`."""
+
+    settle: float
+    exposure: float
+    recovery: float
+    noise_reduction: bool = False
+
+
+def one_frame(view, f_number, effective_f_number, blur, pace, focus=None):
+    """A single frame.
+
+    Parameters
+    ----------
+    view : View
+    f_number, effective_f_number : float   Marked, and as it works on this rig, > 0.
+    blur : float                           Blur still allowed on the sensor by the chosen school, mm, >= 0.
+    pace : Pace                            A single frame does not settle after a move.
+    focus : float or None                  mm behind the nearest point; None puts it best.
+
+    Returns
+    -------
+    Way
+    """
+    place = best_focus(view.depth, view.pupil_distance) if focus is None else float(focus)
+    band = _band(view, effective_f_number, blur, place)
+    ends = np.array([0.0, view.depth])
+    offsets = np.concatenate([np.linspace(0, 1, 25) * (end - place) for end in ends])
+    if not -view.pupil_distance < (ends - place).min():
+        raise ValueError("the nearest point lies behind the entrance pupil; check before comparing ways")
+    worst, at = _worst(view, effective_f_number, offsets, offsets + place)
+    seconds = stack_time(1, 0.0, pace.exposure, pace.recovery, noise_reduction=pace.noise_reduction)
+    cover = _cover((band,), view.depth)
+    return Way("one_frame", f_number, effective_f_number, (place,), (band,), cover, worst, at, seconds)
+
+
+class FramesView(NamedTuple):
+    """What the rig does at each frame of a stack; floats for a rail, (K,) arrays for a ring."""
+
+    magnification: float | np.ndarray
+    pupil_distance: float | np.ndarray
+    effective_f_number: float | np.ndarray
+    blur: float | np.ndarray
+    """Blur still allowed on the sensor by the chosen school, mm."""
+
+
+def stacked(view, kind, f_number, frames_view, stack, pace):
+    """A focus stack as planned by :mod:`just_plane.core.stack`.
+
+    Parameters
+    ----------
+    view : View               At the nearest point.
+    kind : str                ``rail`` or ``ring``.
+    f_number : float          Marked, > 0.
+    frames_view : FramesView  What the rig does at each frame.
+    stack : Stack
+    pace : Pace
+
+    Returns
+    -------
+    Way                       Its worst contrast is met half way between two frames.
+    """
+    places = np.array(stack.positions)
+    m, pupil, ne, blur = (np.broadcast_to(np.asarray(value, dtype=float), places.shape) for value in frames_view)
+    image = m**2 * pupil / ne
+    near = places - blur * pupil / (image + blur)
+    reach = np.divide(blur * pupil, image - blur, out=np.full(places.shape, np.inf), where=image > blur)
+    bands = tuple(map(Band, near.tolist(), (places + reach).tolist()))
+    half = np.diff(places) / 2 if len(places) > 1 else np.zeros(1)
+    frequency = 1 / view.circle_of_confusion
+    edge = np.pi * frequency * (m**2 / ne)[: len(half)] * half
+    contrasts = transfer(frequency * view.wavelength * ne[: len(half)], edge)
+    worst = int(np.argmin(contrasts))
+    effective = float(ne[max(int(np.argmax(places >= 0)), 0)])
+    time = stack_time(stack.frames, pace.settle, pace.exposure, pace.recovery, noise_reduction=pace.noise_reduction)
+    return Way(
+        kind,
+        f_number,
+        effective,
+        stack.positions,
+        bands,
+        _cover(bands, view.depth),
+        float(contrasts[worst]),
+        float(np.clip(places[worst] + half[worst], 0, view.depth)),
+        time,
+    )
+
+
+def recommend(ways, contrast_threshold, hold_still=None):
+    """Choose among ways.
+
+    A way that covers everything beats one that does not; then one that fits the time that the subject holds still;
+    then one frame beats many, as long as its worst contrast passes; then the better worst contrast; then the shorter.
+
+    Parameters
+    ----------
+    ways : sequence of Way
+    contrast_threshold : float       That counts as sharp.
+    hold_still : float or None       s; None: for ever.
+
+    Returns
+    -------
+    int or None                      Index of the recommended way; None when there is none.
+    """
+
+    def merit(way):
+        in_time = hold_still is None or way.time <= hold_still
+        passes = way.worst_contrast >= contrast_threshold
+        whole = way.cover >= 1 - 1e-9
+        partial = 0.0 if whole else way.cover
+        return (whole, in_time, passes, partial, way.frames == 1, round(way.worst_contrast, 3), -way.time)
+
+    return max(range(len(ways)), key=lambda index: merit(ways[index]), default=None)
+
+
+def _band(view, effective_f_number, blur, place):
+    near, far = limits_from_pupil(
+        view.pupil_distance, view.magnification**2 * view.pupil_distance / effective_f_number, blur
+    )
+    return Band(place - near, place + far)
+
+
+def _worst(view, effective_f_number, offsets, places):
+    contrasts = view.contrast_at(offsets, effective_f_number)
+    index = int(np.argmin(contrasts))
+    return float(contrasts[index]), float(places[index])
+
+
+def _cover(bands, depth):
+    """Share of [0, depth] inside the union of bands, which come in order of their near ends."""
+    if depth == 0:
+        return 1.0 if any(band.near < band.far and band.near <= 0 <= band.far for band in bands) else 0.0
+    covered, reached = 0.0, 0.0
+    for near, far in bands:
+        start, end = max(near, reached), min(far, depth)
+        if end > start:
+            covered += end - start
+            reached = end
+    # Bands laid side by side lose a rounding or two between them.
+    return 1.0 if covered >= depth * (1 - 1e-12) else covered / depth

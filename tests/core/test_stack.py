@@ -1,0 +1,94 @@
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from just_plane.core.errors import OutOfDomainError
+from just_plane.core.stack import MOST_FRAMES, rail_stack, ring_stack, slabs, stack_time, whole_steps
+
+depths = st.floats(0.0, 200)
+depths_of_field = st.floats(0.2, 50)
+overlaps = st.floats(0, 0.8)
+spares = st.integers(0, 5)
+
+
+@given(depths, depths_of_field, overlaps, spares, spares)
+def test_frames_are_steps_and_one_and_the_far_point_is_reached(depth, dof, overlap, before, after):
+    stack = rail_stack(depth, dof, overlap, spare_before=before, spare_after=after)
+    assert stack.frames == stack.steps + 1 == len(stack.positions)
+    assert stack.positions[before] == 0
+    last = stack.positions[before + stack.covering - 1]
+    assert last >= depth * (1 - 1e-12)
+    assert last - stack.largest_gap < depth or stack.covering == 1
+
+
+@given(st.integers(1, 400), st.floats(0.001, 1))
+def test_a_depth_of_whole_steps_takes_that_many(steps, step):
+    assert rail_stack(steps * step, 2 * step, 0.5).covering == steps + 1
+
+
+@given(st.floats(0.01, 10), st.floats(0.0005, 0.01))
+def test_the_rail_is_asked_only_for_steps_it_can_do(step, smallest):
+    got = whole_steps(step, smallest)
+    assert got <= step * (1 + 1e-9)
+    assert got + smallest > step * (1 - 1e-9)
+    assert got / smallest == pytest.approx(round(got / smallest))
+
+
+def test_a_step_below_the_rail_is_refused_with_what_would_do():
+    with pytest.raises(OutOfDomainError, match="Stop down, accept less overlap, or use a finer rail") as refusal:
+        rail_stack(1.0, 0.003, 0.5, smallest_step=0.01)
+    assert refusal.value.code == "step.below_rail"
+
+
+def test_a_ring_whose_depth_never_changes_steps_like_a_rail():
+    ring = ring_stack(10.0, lambda _: 1.0, 0.5)
+    assert ring.positions == pytest.approx(rail_stack(10.0, 1.0, 0.5).positions)
+
+
+@given(st.floats(1, 50), st.floats(0.2, 2), overlaps)
+def test_a_ring_strides_longer_as_depth_grows_with_distance(depth, dof, overlap):
+    def depth_at(place):
+        return dof * (1 + place / 100) ** 2
+
+    stack = ring_stack(depth, depth_at, overlap)
+    gaps = [b - a for a, b in zip(stack.positions, stack.positions[1:], strict=False)]
+    assert gaps == sorted(gaps)
+    assert stack.positions[-1] >= depth * (1 - 1e-12)
+    for place, gap in zip(stack.positions, gaps, strict=False):
+        assert gap == pytest.approx(depth_at(place) * (1 - overlap))
+
+
+def test_spare_frames_of_a_ring_lie_outside():
+    stack = ring_stack(5.0, lambda _: 1.0, 0.5, spare_before=2, spare_after=1)
+    assert stack.positions[:3] == pytest.approx((-1.0, -0.5, 0.0))
+    assert stack.frames == stack.covering + 3
+
+
+@pytest.mark.parametrize("plan", [rail_stack, lambda t, d, o: ring_stack(t, lambda _: d, o)])
+def test_a_stack_without_end_is_refused(plan):
+    with pytest.raises(OutOfDomainError, match=f"more than {MOST_FRAMES} frames"):
+        plan(1000.0, 0.001, 0.5)
+
+
+@given(st.integers(0, 1000), st.integers(2, 60), st.data())
+def test_slabs_cover_every_frame_and_share_what_they_should(frames, size, data):
+    shared = data.draw(st.integers(0, size - 1))
+    groups = slabs(frames, size, shared)
+    if frames:
+        assert groups[0][0] == 1
+        assert groups[-1][1] == frames
+    for (_, end), (start, _) in zip(groups, groups[1:], strict=False):
+        assert end - start + 1 == shared
+
+
+def test_time_counts_the_dark_frame_of_noise_reduction():
+    assert stack_time(10, 2.0, 1.0, 0.5) == 35
+    assert stack_time(10, 2.0, 1.0, 0.5, noise_reduction=True) == 45
+
+
+@pytest.mark.parametrize("overlap", [1.0, -0.1, math.nan])
+def test_overlap_is_a_share(overlap):
+    with pytest.raises(OutOfDomainError, match="at least 0 and below 1"):
+        rail_stack(1.0, 0.1, overlap)

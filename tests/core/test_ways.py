@@ -1,0 +1,100 @@
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from just_plane.core.contrast import contrast
+from just_plane.core.depth import allowed_blur
+from just_plane.core.stack import rail_stack
+from just_plane.core.ways import FramesView, Pace, View, one_frame, recommend, stacked
+
+PACE = Pace(settle=2.0, exposure=0.5, recovery=0.5)
+
+
+def view(depth=4.0, m=0.5, pupil=300.0, c=0.02):
+    return View(m, pupil, c, depth)
+
+
+@given(st.floats(0.05, 40), st.floats(2, 30), st.floats(0.2, 2))
+def test_cover_is_the_measured_share_of_sharp_points(depth, ne, m):
+    scene = view(depth, m)
+    way = one_frame(scene, ne, ne, allowed_blur("contrast", 0.02, ne), PACE)
+    points = np.linspace(0, depth, 4001)
+    sharp = scene.contrast_at(points - way.focuses[0], ne) >= 0.2
+    assert way.cover == pytest.approx(sharp.mean(), abs=2e-3)
+
+
+def test_blur_at_the_band_edge_is_the_blur_allowed():
+    scene = view()
+    way = one_frame(scene, 8.0, 12.0, 0.02, PACE, focus=1.0)
+    near, far = way.bands[0]
+    assert scene.blur_at(near - 1.0, 12.0) == pytest.approx(0.02, rel=1e-12)
+    assert scene.blur_at(far - 1.0, 12.0) == pytest.approx(0.02, rel=1e-12)
+
+
+def test_focus_placed_by_hand_moves_the_band_and_the_worst_point():
+    scene = view()
+    best = one_frame(scene, 8.0, 12.0, 0.02, PACE)
+    front = one_frame(scene, 8.0, 12.0, 0.02, PACE, focus=0.0)
+    assert front.worst_contrast < best.worst_contrast
+    assert front.bands[0].near < 0 < front.bands[0].far
+    assert front.worst_at > best.focuses[0]
+
+
+def test_a_flat_subject_is_covered_by_any_frame_with_depth():
+    assert one_frame(view(0.0), 4, 6, 0.02, PACE).cover == 1
+    assert one_frame(view(0.0), 4, 6, 0.0, PACE).cover == 0
+
+
+@given(st.floats(0.5, 40), st.floats(0, 0.7))
+def test_a_planned_stack_covers_everything(depth, overlap):
+    scene = view(depth)
+    blur = allowed_blur("contrast", 0.02, 8.0)
+    dof = 2 * blur * 8.0 / 0.25
+    plan = rail_stack(depth, dof * 0.999, overlap)  # the exact near limit is a little shorter than half the total
+    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.0, blur), plan, PACE)
+    assert way.cover > 0.995
+    assert way.frames == plan.frames
+    assert way.time == pytest.approx(plan.frames * 3.0)
+
+
+def test_worst_contrast_of_a_stack_is_half_way_between_frames():
+    scene = view()
+    plan = rail_stack(4.0, 0.8, 0.5)
+    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.4, 0.02), plan, PACE)
+    assert way.worst_contrast == pytest.approx(contrast(50.0, 8.4, 0.25 / 8.4 * 0.2))
+
+
+def test_contrast_ahead_of_focus_is_the_contrast_of_its_blur():
+    scene = view()
+    assert scene.contrast_at(-1.0, 12.0) == pytest.approx(contrast(50.0, 12.0, 0.25 / 12 * 300 / 299))
+
+
+def make(cover, frames, worst, time):
+    from just_plane.core.ways import Band, Way
+
+    return Way("x", 8.0, 12.0, (0.0,) * frames, (Band(0, 1),), cover, worst, 0.0, time)
+
+
+@pytest.mark.parametrize(
+    ("ways", "hold_still", "choice"),
+    [
+        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 40)], None, 1),  # everything beats something
+        ([make(1.0, 1, 0.3, 1), make(1.0, 12, 0.5, 40)], None, 0),  # one frame that passes beats many
+        ([make(1.0, 1, 0.1, 1), make(1.0, 12, 0.5, 40)], None, 1),  # but not below the threshold
+        ([make(1.0, 30, 0.5, 90), make(1.0, 12, 0.5, 40)], 60, 1),  # in the time there is
+        ([make(0.3, 1, 0.0, 1), make(0.6, 1, 0.0, 1)], None, 1),  # else the most cover
+        ([], None, None),
+    ],
+)
+def test_the_choice_follows_what_matters(ways, hold_still, choice):
+    assert recommend(ways, 0.2, hold_still) == choice
+
+
+def test_an_endless_far_limit_covers_to_the_end():
+    scene = View(0.004, 12000.0, 0.02, 3000.0)
+    way = one_frame(scene, 16, 16, 0.02, PACE, focus=1000)
+    assert math.isinf(way.bands[0].far)
+    assert way.cover == 1
