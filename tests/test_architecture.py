@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 PACKAGE = Path(__file__).parents[1] / "src" / "just_plane"
-STANDARD = {"dataclasses", "enum", "functools", "math", "typing", "collections"}
+STANDARD = {"collections", "dataclasses", "functools", "itertools", "math", "typing"}
 MAY_IMPORT = {
     "core": STANDARD | {"numpy", "just_plane.core"},
     "contract": STANDARD | {"json", "copy", "pydantic", "just_plane.contract", "just_plane.core"},

@@ -1,3 +1,4 @@
+import itertools
 import math
 
 import pytest
@@ -53,7 +54,7 @@ def test_a_ring_strides_longer_as_depth_grows_with_distance(depth, dof, overlap)
         return dof * (1 + place / 100) ** 2
 
     stack = ring_stack(depth, depth_at, overlap)
-    gaps = [b - a for a, b in zip(stack.positions, stack.positions[1:], strict=False)]
+    gaps = [b - a for a, b in itertools.pairwise(stack.positions)]
     assert gaps == sorted(gaps)
     assert stack.positions[-1] >= depth * (1 - 1e-12)
     for place, gap in zip(stack.positions, gaps, strict=False):
@@ -79,7 +80,7 @@ def test_slabs_cover_every_frame_and_share_what_they_should(frames, size, data):
     if frames:
         assert groups[0][0] == 1
         assert groups[-1][1] == frames
-    for (_, end), (start, _) in zip(groups, groups[1:], strict=False):
+    for (_, end), (start, _) in itertools.pairwise(groups):
         assert end - start + 1 == shared
 
 

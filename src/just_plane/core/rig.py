@@ -160,7 +160,7 @@ class Rig:
     def magnification(self):
         """Of the whole rig at this setting: image size / subject size. Raises NoImageError as :meth:`imaging`."""
         front, behind, _ = self._around_prime()
-        return -self._image_row(front, behind)[0]
+        return 0.0 - self._image_row(front, behind)[0]  # from 0.0, so that infinity is 0 and not -0
 
     def at_magnification(self, magnification):
         """The rig with its focus ring set to give a magnification.

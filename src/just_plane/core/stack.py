@@ -1,5 +1,6 @@
 """The focus stack: step, count, positions, the march of a focus ring, slabs and time."""
 
+import itertools
 import math
 from dataclasses import dataclass
 
@@ -171,7 +172,7 @@ def ring_stack(depth, depth_at, overlap, *, spare_before=0, spare_after=0):
         positions.append(positions[-1] + step_from_depth(depth_at(positions[-1]), overlap))
     for _ in range(count("spare_before", spare_before)):
         positions.insert(0, positions[0] - step_from_depth(depth_at(positions[0]), overlap))
-    gaps = [later - earlier for earlier, later in zip(positions, positions[1:], strict=False)] or [0.0]
+    gaps = [later - earlier for earlier, later in itertools.pairwise(positions)] or [0.0]
     return Stack(len(positions) - 1, len(positions), tuple(positions), covering, min(gaps), max(gaps))
 
 

@@ -1,0 +1,114 @@
+"""The command line: ``just-plane plan``, ``serve``, ``demo``."""
+
+import argparse
+import sys
+from pathlib import Path
+
+from just_plane import __version__
+from just_plane.contract.shot_file import LARGEST_BYTES, ShotFileError, read_shot
+from just_plane.planning.plan import plan_shot
+from just_plane.store.errors import StoreError
+from just_plane.store.folder import demo_folder, open_shots, own_folder
+
+DEFAULT_PORT = 8765
+
+
+def main(arguments=None):
+    """Entry point; returns the exit status: 0 done, 1 refused, 2 bad usage."""
+    options = _parser().parse_args(arguments)
+    try:
+        return options.run(options)
+    except ShotFileError as error:
+        where = f" at {error.field}" if error.field else ""
+        print(f"just-plane: {error.message}{where} {error.remedy}", file=sys.stderr)
+    except StoreError as error:
+        print(f"just-plane: {error.message} {error.remedy}", file=sys.stderr)
+    return 1
+
+
+def _parser():
+    parser = argparse.ArgumentParser(
+        prog="just-plane",
+        description="Plans close-up photographs: size, effective aperture, depth of field, focus stacks.",
+    )
+    parser.add_argument("--version", action="version", version=f"just-plane {__version__}")
+    commands = parser.add_subparsers(title="commands", required=True, metavar="COMMAND")
+
+    plan = commands.add_parser(
+        "plan",
+        help="print the plan of a shot file as JSON",
+        description="Read a shot file and print its plan as JSON. Exit status 1 when the file is refused.",
+    )
+    plan.add_argument("shot", metavar="SHOT.json", help="a shot file; - reads standard input")
+    plan.add_argument("--units", choices=("mm", "in"), default="mm", help="how sentences speak of lengths (mm)")
+    plan.set_defaults(run=_plan)
+
+    serve = commands.add_parser(
+        "serve",
+        help="start the server on your own shots",
+        description="Serve the page on this machine, on your own data folder or the one given.",
+    )
+    _serving(serve)
+    serve.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
+    serve.set_defaults(run=lambda options: _serve(options, options.data or own_folder(), demo=False))
+
+    demo = commands.add_parser(
+        "demo",
+        help="start the server on the demo data",
+        description="Serve the page on a made-up catalogue, in a folder of its own that never touches real work.",
+    )
+    _serving(demo)
+    demo.add_argument("--data", metavar="DIR", type=Path, help=f"demo folder (default: {demo_folder()})")
+    demo.set_defaults(run=lambda options: _serve(options, options.data or demo_folder(), demo=True))
+    return parser
+
+
+def _serving(parser):
+    parser.add_argument(
+        "--port", type=int, default=None, help=f"port to listen on; 0 takes any free one (default: {DEFAULT_PORT})"
+    )
+
+
+def _plan(options):
+    if options.shot == "-":
+        content = sys.stdin.buffer.read(LARGEST_BYTES + 1)
+    else:
+        try:
+            with open(options.shot, "rb") as file:
+                content = file.read(LARGEST_BYTES + 1)
+        except OSError as error:
+            print(f"just-plane: {options.shot}: {error.strerror}", file=sys.stderr)
+            return 1
+    print(plan_shot(read_shot(content), options.units).model_dump_json(indent=2))
+    return 0
+
+
+def _serve(options, folder, *, demo):
+    # Imported here so that `plan` starts without the web's imports.
+    from just_plane.demo.catalogue import fill
+    from just_plane.web.app import create_app
+    from just_plane.web.server import listen, serve
+
+    shots = open_shots(folder)
+    if demo:
+        fill(shots)
+    try:
+        listener, address = listen(DEFAULT_PORT if options.port is None else options.port)
+    except OSError:
+        if options.port is not None:
+            print(f"just-plane: port {options.port} is taken. Choose another with --port.", file=sys.stderr)
+            return 1
+        listener, address = listen(0)
+    except OverflowError:
+        print("just-plane: a port is a number from 0 to 65535.", file=sys.stderr)
+        return 1
+    print(f"Just Plane {'demo ' if demo else ''}is at {address}  (data in {folder}; stop with Ctrl-C)", flush=True)
+    try:
+        serve(create_app(shots, demo=demo), listener)
+    except KeyboardInterrupt:
+        print()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

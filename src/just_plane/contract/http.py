@@ -1,0 +1,105 @@
+"""What goes over HTTP besides shots and plans."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from just_plane.contract.base import Answer, Model
+from just_plane.contract.shot import Shot
+from just_plane.contract.words import FieldProblem
+
+
+class Problem(Answer):
+    """Any refusal, as application/problem+json: what is wrong, where, what would work."""
+
+    title: str
+    status: int
+    code: str
+    detail: Annotated[str, Field(description="What is wrong and why, in a sentence.")]
+    remedy: Annotated[str, Field(description="What would work; may be empty.")] = ""
+    field: Annotated[str, Field(description="JSON pointer into the body; may be empty.")] = ""
+    problems: Annotated[list[FieldProblem], Field(description="Every field at fault.")] = []
+
+
+class KeptShotAnswer(Answer):
+    """A shot as it is kept, with what undo and redo can do."""
+
+    shot_id: str
+    revision: int
+    saved_at: str
+    can_undo: bool
+    can_redo: bool
+    removed: bool
+    shot: Shot
+
+
+class ShotLine(Answer):
+    """One line of the list of shots."""
+
+    shot_id: str
+    revision: int
+    saved_at: str
+    name: str
+    what: str
+    headline: Annotated[str, Field(description="The plan's verdict.")]
+    magnification: float | None
+    depth_mm: float
+
+
+class ShotList(Answer):
+    """All shots, last changed first."""
+
+    shots: list[ShotLine]
+
+
+class SaveShot(Model):
+    """A changed shot and the revision it was changed from."""
+
+    base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]
+    shot: Shot
+
+
+class BaseRevision(Model):
+    """The revision the caller last saw."""
+
+    base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]
+
+
+class UnitsQuery(Model):
+    """How sentences speak of lengths."""
+
+    units: Literal["mm", "in"] = "mm"
+
+
+class ListQuery(UnitsQuery):
+    """Which shots to list."""
+
+    removed: Literal["no", "yes"] = "no"
+
+
+class StepsQuery(Model):
+    """Which way's table to give; none: the recommended one."""
+
+    way: Literal["", "one", "one_best", "one_narrowest", "rail", "ring"] = ""
+
+
+class ShotPath(Model):
+    """A shot in the address."""
+
+    shot_id: Annotated[str, Field(min_length=8, max_length=40, pattern="^[0-9a-f]+$")]
+
+
+class ThroughFocusAsked(Model):
+    """The shot and the stretch of the axis to map."""
+
+    shot: Shot
+    from_mm: Annotated[float, Field(ge=-100_000, le=100_000)]
+    to_mm: Annotated[float, Field(ge=-100_000, le=100_000)]
+
+
+class Alive(Answer):
+    """The server answers."""
+
+    program: str
+    version: str
+    demo: bool

@@ -1,0 +1,90 @@
+"""Refusals of the contract in words: where, what is wrong, what would work."""
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from just_plane.contract.base import Answer
+
+
+class FieldProblem(Answer):
+    """One value that cannot be."""
+
+    field: str
+    """JSON pointer into the body, such as ``/lens/focal_length_mm``."""
+    message: str
+    value: str = ""
+    """What was received, cut short."""
+
+
+UNITS = {"mm": " mm", "um": " µm", "nm": " nm", "s": " s", "deg": "°"}
+
+
+def first_problem(error: ValidationError) -> FieldProblem:
+    """The first refusal; the others are likely to follow from it."""
+    return problems(error)[0]
+
+
+def problems(error: ValidationError) -> list[FieldProblem]:
+    """Every refusal of a validation, in the order of the model."""
+    return [_problem(item) for item in error.errors(include_url=False)]
+
+
+def _problem(item: Any) -> FieldProblem:
+    # A union's tag stands in the location between the field and its member; it is no part of the document.
+    path = [part for part in item["loc"] if part not in ("frame_width", "magnification") or part == item["loc"][-1]]
+    name, unit = _name_and_unit(path)
+    got = "" if item["type"] == "missing" else _shown(item["input"], unit)
+    return FieldProblem(
+        field="".join(f"/{part}" for part in path),
+        message=_sentence(item, name, unit, got),
+        value=got,
+    )
+
+
+def _name_and_unit(path):
+    last = str(path[-1]) if path else "document"
+    if last.isdigit() and len(path) > 1:
+        last = str(path[-2])
+    words = last.split("_")
+    unit = UNITS.get(words[-1], "") if len(words) > 1 else ""
+    if unit:
+        words = words[:-1]
+    name = " ".join(words).replace("f number", "f-number")
+    return name[:1].upper() + name[1:], unit
+
+
+def _sentence(item, name, unit, got):
+    limits = item.get("ctx", {})
+    kind = item["type"]
+    if kind == "greater_than":
+        return f"{name} must be more than {limits['gt']:g}{unit}; got {got}."
+    if kind == "greater_than_equal":
+        return f"{name} must be {limits['ge']:g}{unit} or more; got {got}."
+    if kind in ("less_than_equal", "less_than"):
+        return f"{name} must be at most {limits.get('le', limits.get('lt')):,g}{unit}; got {got}."
+    if kind == "missing":
+        return f"{name} is missing."
+    if kind == "extra_forbidden":
+        return f"{name} is not a part of a shot that this program knows."
+    if kind in ("literal_error", "union_tag_invalid"):
+        expected = limits.get("expected", limits.get("expected_tags", ""))
+        return f"{name} must be one of {expected}; got {got}."
+    if kind == "string_too_long":
+        return f"{name} may have at most {limits['max_length']} characters."
+    if kind == "string_too_short":
+        return f"{name} needs at least one character."
+    if kind == "too_long":
+        return f"{name} may have at most {limits['max_length']} entries."
+    if kind in ("finite_number", "float_type", "int_type", "float_parsing", "int_from_float"):
+        return f"{name} must be a {'whole ' if 'int' in kind else ''}number; got {got}."
+    return f"{name}: {item['msg'][:1].lower()}{item['msg'][1:]}."
+
+
+def _shown(value, unit):
+    if isinstance(value, bool) or value is None:
+        return {True: "true", False: "false", None: "nothing"}[value]
+    if isinstance(value, int | float):
+        return f"{value:g}{unit}"
+    text = str(value)
+    return f"“{text[:40]}…”" if len(text) > 40 else f"“{text}”"

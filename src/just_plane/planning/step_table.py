@@ -1,0 +1,31 @@
+"""The step table of a way, as rows and as CSV with units in the headings."""
+
+import csv
+import io
+
+HEADINGS = ("frame", "focus_behind_nearest_mm", "move_from_last_mm", "sharp_from_mm", "sharp_to_mm", "magnification")
+
+
+def step_rows(way, magnification):
+    """Rows of the table, in shooting order: frame counted from 1, places in mm behind the nearest point.
+
+    ``magnification`` is that of the framing, for ways that keep it.
+    """
+    sizes = way.stack.magnifications if way.stack else [magnification]
+    rows, last = [], None
+    for index, (focus, band) in enumerate(zip(way.focuses_mm, way.bands_mm, strict=True)):
+        moved = None if last is None else focus - last
+        size = sizes[index] if len(sizes) > 1 else sizes[0]
+        rows.append((index + 1, focus, moved, band[0], band[1], size))
+        last = focus
+    return rows
+
+
+def step_csv(way, magnification):
+    """The table as CSV text (RFC 4180), numbers with a point and to a tenth of a micrometre."""
+    text = io.StringIO()
+    writer = csv.writer(text)
+    writer.writerow(HEADINGS)
+    for row in step_rows(way, magnification):
+        writer.writerow([row[0], *("" if value is None else f"{value:.4f}" for value in row[1:])])
+    return text.getvalue()

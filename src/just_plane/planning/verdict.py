@@ -1,0 +1,69 @@
+"""The shot in a sentence, as a colleague would say it, and the way it points to."""
+
+from just_plane.contract.plan import Verdict
+from just_plane.planning.wording import count, f_stop, percent, seconds
+
+
+def no_rig(findings):
+    """The verdict when there is nothing to compare: the first trouble and its way out."""
+    trouble = next(finding for finding in findings.said if finding.severity == "trouble")
+    return Verdict(headline=trouble.message, detail=trouble.remedy, way=None)
+
+
+def verdict(shot, ways, findings, wording):
+    """The recommended way in a sentence, and why."""
+    way = next((way for way in ways if way.recommended), None)
+    grave = next((finding for finding in findings.said if finding.code in GRAVE), None)
+    if grave is not None:
+        return Verdict(headline=grave.message, detail=grave.remedy, way=None)
+    if way is None:
+        return no_rig(findings)
+    threshold = shot.sharp.contrast_threshold
+    if way.frames == 1:
+        return _single(way, ways, threshold, wording)
+    return _stack(shot, way, ways, wording)
+
+
+GRAVE = {"working_distance.inside_lens", "subject.behind_lens_front", "f_number.not_on_lens"}
+"""Findings that make every way moot."""
+
+
+def _single(way, ways, threshold, wording):
+    stop = f_stop(way.f_number)
+    place = wording.length(way.worst_behind_nearest_mm)
+    if way.cover >= 1:
+        return Verdict(
+            headline=f"One frame at {stop} holds all of it.",
+            detail=f"Least contrast {percent(max(way.worst_contrast, 0))}, {place} behind the nearest point.",
+            way=way.id,
+        )
+    why = "No stack is possible here" if not any(other.frames > 1 for other in ways) else "It is the most there is"
+    return Verdict(
+        headline=f"One frame at {stop} holds only {percent(way.cover)} of the depth.",
+        detail=f"{why}: " + ("; ".join(_objections(ways)) or way.note) + ".",
+        way=way.id,
+    )
+
+
+def _stack(shot, way, ways, wording):
+    singles = [other for other in ways if other.kind == "one_frame"]
+    best = max(singles, key=lambda other: (other.cover, other.worst_contrast))
+    single = f"One frame at {f_stop(best.f_number)} holds {percent(best.cover)}"
+    mover = "rail" if way.kind == "rail" else "focus ring"
+    hold = shot.subject.hold_still_s
+    if hold is not None and way.time_s > hold:
+        return Verdict(
+            headline=f"{count(way.frames, 'frame')} take {seconds(way.time_s)}; the subject holds {seconds(hold)}.",
+            detail=f"{single}. Stop down, overlap less, settle shorter, or take a smaller size on the sensor.",
+            way=way.id,
+        )
+    return Verdict(
+        headline=f"{count(way.frames, 'frame')} by {mover} at {f_stop(way.f_number)} hold all of it, "
+        f"in {seconds(way.time_s)}.",
+        detail=f"{single}; contrast between frames stays at {percent(max(way.worst_contrast, 0))}.",
+        way=way.id,
+    )
+
+
+def _objections(ways):
+    return [f"{other.title.split(',')[0].lower()} {other.against[0]}" for other in ways if not other.frames]

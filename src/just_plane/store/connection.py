@@ -1,0 +1,87 @@
+"""The one rule of connections: one connection a unit of work, opened for it and closed after it.
+
+``Database.read()`` gives a connection that cannot write; ``Database.write()`` one inside a transaction that commits
+at the end and rolls back on any error. Nothing else in the program opens the file. SQLite serialises writers; a writer
+waits up to five seconds for another. Write-ahead logging with ``synchronous=FULL`` makes a committed change outlive a
+killed process and a pulled plug.
+"""
+
+import sqlite3
+from contextlib import contextmanager
+from pathlib import Path
+
+from just_plane.store.errors import DiskError
+
+WAIT_S = 5.0
+SQL = Path(__file__).parent / "sql"
+
+
+def statement(name, _cache={}):  # noqa: B006 - the files are part of the program and never change while it runs
+    """Text of one SQL statement, by its file's name without ``.sql``."""
+    if name not in _cache:
+        _cache[name] = (SQL / f"{name}.sql").read_text(encoding="utf-8")
+    return _cache[name]
+
+
+class Database:
+    """The file in which everything is kept."""
+
+    def __init__(self, path):
+        self.path = Path(path)
+
+    @contextmanager
+    def read(self):
+        """A connection that sees one moment and cannot write."""
+        connection = self._open()
+        try:
+            connection.execute("PRAGMA query_only = ON")
+            connection.execute("BEGIN")
+            yield connection
+        finally:
+            connection.close()
+
+    @contextmanager
+    def write(self):
+        """A connection inside a transaction: all of it is kept, or none.
+
+        Raises
+        ------
+        DiskError   The disk is full, read-only or failing; nothing of the change was kept, what was there is whole.
+        """
+        connection = self._open()
+        try:
+            connection.execute("BEGIN IMMEDIATE")
+            yield connection
+            connection.execute("COMMIT")
+        except sqlite3.OperationalError as error:
+            _roll_back(connection)
+            raise _disk_error(error) from error
+        except BaseException:
+            _roll_back(connection)
+            raise
+        finally:
+            connection.close()
+
+    def _open(self):
+        connection = sqlite3.connect(self.path, timeout=WAIT_S, isolation_level=None)
+        connection.row_factory = sqlite3.Row
+        connection.execute("PRAGMA foreign_keys = ON")
+        connection.execute("PRAGMA synchronous = FULL")
+        return connection
+
+
+def _roll_back(connection):
+    # SQLite may have rolled back by itself; a second error here would hide the first.
+    if connection.in_transaction:
+        connection.execute("ROLLBACK")
+
+
+def _disk_error(error):
+    text = str(error)
+    if "full" in text:
+        return DiskError("The disk is full, so this change could not be saved.", "Free some space and try again.")
+    if "readonly" in text or "read-only" in text:
+        return DiskError("The data folder cannot be written to.", "Check its permissions, or choose another folder.")
+    if "locked" in text or "busy" in text:
+        return DiskError("Another program is writing to the data file.", "Try again in a moment.")
+    return DiskError(f"The data file could not be written: {text}.", "What was saved before is whole.")

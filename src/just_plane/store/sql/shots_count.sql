@@ -1,0 +1,1 @@
+SELECT count(*) AS shots FROM shot

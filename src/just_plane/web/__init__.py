@@ -1,0 +1,1 @@
+"""HTTP on this machine only: the page, and the API that it, scripts and tests use."""

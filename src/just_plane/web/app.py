@@ -1,0 +1,42 @@
+"""The Flask application factory."""
+
+from flask_openapi3 import Info, OpenAPI
+
+from just_plane import __version__
+from just_plane.contract.http import Problem
+from just_plane.web import errors, security
+from just_plane.web.blueprints import about, page, plans, shots
+
+
+def create_app(kept_shots, *, demo=False):
+    """The application over an open store.
+
+    Parameters
+    ----------
+    kept_shots : store.shots.Shots
+    demo : bool                      Said to the page, so that no one takes the demo for real work.
+
+    Returns
+    -------
+    OpenAPI                          A WSGI application.
+    """
+    app = OpenAPI(
+        "just_plane",
+        info=Info(title="Just Plane", version=__version__, description="Plans of close-up photographs."),
+        doc_ui=False,
+        responses={422: Problem},
+        validation_error_status=422,
+        validation_error_callback=errors.on_invalid,
+        security_schemes={},
+        static_folder=None,
+    )
+    app.config["JUST_PLANE_SHOTS"] = kept_shots
+    app.config["JUST_PLANE_DEMO"] = demo
+    errors.register(app)
+    security.register(app)
+    app.register_api(about.api)
+    app.register_api(plans.api)
+    app.register_api(shots.api)
+    app.register_blueprint(page.blueprint)
+    app.add_url_rule("/api/openapi.json", "openapi_document", lambda: app.api_doc)
+    return app

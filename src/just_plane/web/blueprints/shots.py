@@ -1,0 +1,130 @@
+"""Shots that are kept: list, make, change, undo, redo, remove, take away and bring in."""
+
+from flask import request
+from flask_openapi3 import APIBlueprint, Tag
+
+from just_plane.contract.http import (
+    BaseRevision,
+    KeptShotAnswer,
+    ListQuery,
+    Problem,
+    SaveShot,
+    ShotLine,
+    ShotList,
+    ShotPath,
+    StepsQuery,
+)
+from just_plane.contract.shot import Shot
+from just_plane.contract.shot_file import read_shot, write_shot
+from just_plane.planning.plan import plan_shot
+from just_plane.planning.step_table import step_csv
+from just_plane.web.answers import answer, download, kept_shots
+from just_plane.web.errors import refuse
+
+api = APIBlueprint(
+    "shots",
+    __name__,
+    url_prefix="/api/shots",
+    abp_tags=[Tag(name="shots")],
+    abp_responses={404: Problem, 507: Problem},
+)
+
+
+@api.get("", responses={200: ShotList}, operation_id="listShots")
+def list_shots(query: ListQuery):
+    """Every shot with its verdict."""
+    lines = []
+    for item in kept_shots().list(removed=query.removed == "yes"):
+        plan = plan_shot(item.shot, query.units)
+        lines.append(
+            ShotLine(
+                shot_id=item.shot_id,
+                revision=item.revision,
+                saved_at=item.saved_at,
+                name=item.shot.name,
+                what=item.shot.subject.what,
+                headline=plan.verdict.headline,
+                magnification=plan.reach.magnification if plan.reach else None,
+                depth_mm=item.shot.subject.depth_mm,
+            )
+        )
+    return answer(ShotList(shots=lines))
+
+
+@api.post("", responses={201: KeptShotAnswer}, operation_id="addShot")
+def add_shot(body: Shot):
+    """Keep a new shot."""
+    return _kept(kept_shots().add(body), 201)
+
+
+@api.post("/from-file", responses={201: KeptShotAnswer}, operation_id="addShotFromFile")
+def add_shot_from_file():
+    """Keep a shot from a shot file, sent as the body."""
+    return _kept(kept_shots().add(read_shot(request.get_data())), 201)
+
+
+@api.get("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="getShot")
+def get_shot(path: ShotPath):
+    """The shot as it is now."""
+    return _kept(kept_shots().get(path.shot_id))
+
+
+@api.put("/<string:shot_id>", responses={200: KeptShotAnswer, 409: Problem}, operation_id="saveShot")
+def save_shot(path: ShotPath, body: SaveShot):
+    """Keep a changed shot as its newest revision."""
+    return _kept(kept_shots().save(path.shot_id, body.shot, body.base_revision))
+
+
+@api.delete("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="removeShot")
+def remove_shot(path: ShotPath):
+    """Put a shot away; it can be brought back."""
+    kept_shots().remove(path.shot_id)
+    return _kept(kept_shots().get(path.shot_id))
+
+
+@api.post("/<string:shot_id>/bring-back", responses={200: KeptShotAnswer}, operation_id="bringShotBack")
+def bring_shot_back(path: ShotPath):
+    """Bring a removed shot back."""
+    kept_shots().bring_back(path.shot_id)
+    return _kept(kept_shots().get(path.shot_id))
+
+
+@api.post("/<string:shot_id>/undo", responses={200: KeptShotAnswer, 409: Problem}, operation_id="undoShot")
+def undo_shot(path: ShotPath, body: BaseRevision):
+    """Go back one change."""
+    return _kept(kept_shots().undo(path.shot_id, body.base_revision))
+
+
+@api.post("/<string:shot_id>/redo", responses={200: KeptShotAnswer, 409: Problem}, operation_id="redoShot")
+def redo_shot(path: ShotPath, body: BaseRevision):
+    """Go forward one change."""
+    return _kept(kept_shots().redo(path.shot_id, body.base_revision))
+
+
+@api.get("/<string:shot_id>/file", operation_id="getShotFile")
+def get_shot_file(path: ShotPath):
+    """The shot file, to save."""
+    shot = kept_shots().get(path.shot_id).shot
+    return download(write_shot(shot), f"{shot.name}.json", "application/json")
+
+
+@api.get("/<string:shot_id>/steps", operation_id="getSteps")
+def get_steps(path: ShotPath, query: StepsQuery):
+    """The step table of a way, as CSV."""
+    shot = kept_shots().get(path.shot_id).shot
+    plan = plan_shot(shot)
+    wanted = query.way or shot.chosen_way
+    way = next((way for way in plan.ways if (way.id == wanted if wanted else way.recommended)), None)
+    if way is None or not way.frames:
+        return refuse(
+            422,
+            "way.has_no_frames",
+            "This way has no frames to list." if way else "The plan has no such way.",
+            plan.verdict.headline,
+            "/chosen_way",
+        )
+    return download(step_csv(way, plan.reach.magnification), f"{shot.name} steps.csv", "text/csv")
+
+
+def _kept(kept, status=200):
+    return answer(KeptShotAnswer(**kept._asdict()), status)

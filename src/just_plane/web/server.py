@@ -1,0 +1,28 @@
+"""The production server: waitress on this machine only."""
+
+import socket
+
+import waitress
+
+HOST = "127.0.0.1"
+THREADS = 6
+
+
+def listen(port):
+    """A listening socket on ``port``; 0 takes any free one.
+
+    Raises
+    ------
+    OSError   The port is taken.
+    """
+    listener = socket.create_server((HOST, port))
+    return listener, f"http://{HOST}:{listener.getsockname()[1]}/"
+
+
+def serve(app, listener):
+    """Serve until stopped."""
+    server = waitress.create_server(app, sockets=[listener], threads=THREADS, ident=None)
+    try:
+        server.run()
+    finally:
+        server.close()
