@@ -1,0 +1,59 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { I18nProvider, RouterProvider as AriaRouter } from "react-aria-components";
+import { createBrowserRouter, Outlet, RouterProvider, useHref, useNavigate } from "react-router";
+import { ThemeProvider } from "styled-components";
+import { ShotList } from "../features/shots/ShotList";
+import { RunSheet } from "../features/sheet/RunSheet";
+import { ShotPage } from "../features/bench/ShotPage";
+import { GlobalStyle } from "./GlobalStyle";
+import { NothingHere, RouteFault } from "./RouteFault";
+import { PreferencesProvider, usePreferences } from "./preferences";
+import { themes } from "./theme";
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 5_000 } },
+});
+
+function Root() {
+  const navigate = useNavigate();
+  return (
+    <AriaRouter navigate={navigate} useHref={useHref}>
+      <Outlet />
+    </AriaRouter>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    element: <Root />,
+    errorElement: <RouteFault />,
+    children: [
+      { path: "/", element: <ShotList /> },
+      { path: "/shots/:shotId/sheet", element: <RunSheet /> },
+      { path: "/shots/:shotId/:station?", element: <ShotPage /> },
+      { path: "*", element: <NothingHere /> },
+    ],
+  },
+]);
+
+function Themed() {
+  const { theme } = usePreferences();
+  return (
+    <ThemeProvider theme={themes[theme]}>
+      <GlobalStyle />
+      <RouterProvider router={router} />
+    </ThemeProvider>
+  );
+}
+
+export function App() {
+  return (
+    <I18nProvider locale="en-GB">
+      <QueryClientProvider client={queries}>
+        <PreferencesProvider>
+          <Themed />
+        </PreferencesProvider>
+      </QueryClientProvider>
+    </I18nProvider>
+  );
+}

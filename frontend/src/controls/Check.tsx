@@ -1,0 +1,40 @@
+import { Checkbox } from "react-aria-components";
+import styled from "styled-components";
+
+const Box = styled(Checkbox)`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 40px;
+  cursor: pointer;
+  font-size: 13.5px;
+`;
+
+const Mark = styled.span`
+  flex: none;
+  width: 20px;
+  height: 20px;
+  border: 1.5px solid ${({ theme }) => theme.strong};
+  display: grid;
+  place-items: center;
+  font-size: 14px;
+  line-height: 1;
+`;
+
+/** Yes or no. */
+export function Check({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: boolean;
+  onChange: (on: boolean) => void;
+}) {
+  return (
+    <Box isSelected={value} onChange={onChange}>
+      <Mark aria-hidden>{value ? "✓" : ""}</Mark>
+      {label}
+    </Box>
+  );
+}

@@ -1,0 +1,62 @@
+import { Label, Radio, RadioGroup } from "react-aria-components";
+import styled from "styled-components";
+
+const Group = styled(RadioGroup)`
+  display: block;
+`;
+
+const Caption = styled(Label)`
+  display: block;
+  font-size: 12.5px;
+  color: ${({ theme }) => theme.soft};
+  margin-bottom: 3px;
+`;
+
+const Strip = styled.div`
+  display: flex;
+  border: 1px solid ${({ theme }) => theme.strong};
+`;
+
+const Segment = styled(Radio)`
+  flex: 1 1 0;
+  min-height: 40px;
+  display: flex;
+  align-items: center;
+  justify-content: center;
+  text-align: center;
+  padding: 2px 6px;
+  font-size: 13px;
+  line-height: 1.2;
+  cursor: pointer;
+  & + & {
+    border-left: 1px solid ${({ theme }) => theme.line};
+  }
+  &[data-selected] {
+    background: ${({ theme }) => theme.strong};
+    color: ${({ theme }) => theme.onStrong};
+    font-weight: 600;
+  }
+`;
+
+interface SegmentsProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly { id: T; label: string }[];
+  onChange: (value: T) => void;
+}
+
+/** One of a few, all in sight. */
+export function Segments<T extends string>({ label, value, options, onChange }: SegmentsProps<T>) {
+  return (
+    <Group value={value} onChange={(chosen) => onChange(chosen as T)} orientation="horizontal">
+      <Caption>{label}</Caption>
+      <Strip>
+        {options.map((option) => (
+          <Segment key={option.id} value={option.id}>
+            {option.label}
+          </Segment>
+        ))}
+      </Strip>
+    </Group>
+  );
+}

@@ -1,0 +1,52 @@
+import { useTheme } from "styled-components";
+import { fonts } from "../app/theme";
+import type { Units } from "../app/preferences";
+import { ruleTicks, type Viewport } from "./viewport";
+
+const LENGTHS = { major: 15, half: 10, minor: 6 };
+const HEIGHT = 34;
+
+/** The rule under the drawing: everything with a depth stands on it. */
+export function Rule({ view, units, from, to }: { view: Viewport; units: Units; from: number; to: number }) {
+  const theme = useTheme();
+  const ticks = ruleTicks(view, units === "in" ? 25.4 : 1);
+  return (
+    <svg width={view.width} height={HEIGHT} aria-hidden style={{ display: "block" }}>
+      <rect
+        x={0.5}
+        y={4.5}
+        width={view.width - 1}
+        height={HEIGHT - 6}
+        fill={theme.surface}
+        stroke={theme.strong}
+      />
+      <rect
+        x={view.x(from)}
+        y={2}
+        width={Math.max(view.x(to) - view.x(from), 1.5)}
+        height={4}
+        fill={theme.subject}
+      />
+      {ticks.map((tick) => {
+        const x = Math.round(view.x(tick.place)) + 0.5;
+        return (
+          <g key={tick.place}>
+            <line x1={x} x2={x} y1={5} y2={5 + LENGTHS[tick.rank]} stroke={theme.strong} strokeWidth={1} />
+            {tick.label !== null && x > 14 && x < view.width - 14 ? (
+              <text
+                x={x}
+                y={HEIGHT - 5}
+                textAnchor="middle"
+                fontSize={10.5}
+                fontFamily={fonts.figures}
+                fill={theme.soft}
+              >
+                {tick.label}
+              </text>
+            ) : null}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,164 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { usePreferences } from "../../app/preferences";
+import { Button } from "../../controls/Button";
+import { Rule } from "../../drawing/Rule";
+import { useSize } from "../../drawing/useSize";
+import { StopMap } from "../aperture/StopMap";
+import { RigDrawing } from "../reach/RigDrawing";
+import { StepTable } from "../run/StepTable";
+import { Handles } from "./Handles";
+import { useBench } from "./ShotContext";
+import { Stage } from "./Stage";
+import type { StationId } from "./stations";
+import { useView, ZOOM_STEP } from "./useView";
+import { Ways } from "./Ways";
+
+const Area = styled.section`
+  display: grid;
+  grid-template-rows: minmax(150px, 1fr) auto auto;
+  gap: 6px;
+  padding: 10px 16px 8px 20px;
+  min-height: 0;
+  min-width: 0;
+  overflow: auto;
+`;
+
+const Drawing = styled.div`
+  position: relative;
+  min-height: 150px;
+  min-width: 0;
+  overflow: hidden;
+`;
+
+const Tools = styled.div`
+  position: absolute;
+  right: 0;
+  bottom: 0;
+  display: flex;
+  gap: 4px;
+  z-index: 2;
+  button {
+    min-width: 40px;
+    padding: 0 10px;
+    font-size: 13px;
+    border-color: ${({ theme }) => theme.line};
+    background: ${({ theme }) => theme.ground};
+  }
+`;
+
+const Caption = styled.div`
+  display: flex;
+  justify-content: space-between;
+  font-size: 12px;
+  color: ${({ theme }) => theme.soft};
+  margin-bottom: 2px;
+`;
+
+const Nothing = styled.p`
+  margin: 60px auto;
+  max-width: 420px;
+  color: ${({ theme }) => theme.soft};
+  text-align: center;
+`;
+
+/** The drawing, the rule under it, and the ways on the same scale. */
+export function BenchArea({ station }: { station: StationId }) {
+  const { shot, plan, way, lookAt, edit } = useBench();
+  const { units } = usePreferences();
+  const [drawing, size] = useSize<HTMLDivElement>();
+  const [drag, setDrag] = useState<{ far: number } | null>(null);
+  const depth = shot.subject.depth_mm;
+  const { view, zoomBy, fit, fitDepth, shiftOrigin } = useView(
+    size.width,
+    size.height,
+    plan?.reach?.frame_height_mm ?? null,
+    depth,
+    drag !== null,
+  );
+  // While the nearest point is dragged the far one stands still, so the plan's origin has moved by the difference.
+  const shift = drag === null ? 0 : drag.far - depth;
+
+  const onNear = (place: number, depthNow: number, done: boolean) => {
+    const far = drag?.far ?? depthNow;
+    const moved = Math.min(place, far);
+    const last = drag === null ? 0 : drag.far - depthNow;
+    edit(
+      (draft) => ({
+        ...draft,
+        subject: { ...draft.subject, depth_mm: Number((far - moved).toPrecision(10)) },
+        focus_behind_nearest_mm:
+          draft.focus_behind_nearest_mm === null || draft.focus_behind_nearest_mm === undefined
+            ? null
+            : draft.focus_behind_nearest_mm - (moved - last),
+      }),
+      { passing: !done },
+    );
+    if (done) {
+      shiftOrigin(moved);
+      setDrag(null);
+    } else setDrag({ far });
+  };
+
+  if (station === "run") {
+    return (
+      <Area>
+        <StepTable />
+      </Area>
+    );
+  }
+  if (station === "reach") {
+    return (
+      <Area>
+        <RigDrawing />
+      </Area>
+    );
+  }
+  return (
+    <Area>
+      <Drawing ref={drawing}>
+        {plan?.reach && view ? (
+          station === "aperture" && plan.aperture ? (
+            <StopMap view={view} />
+          ) : (
+            <>
+              <Stage view={view} plan={plan} way={way} depth={depth} shift={shift} />
+              <Handles view={view} shot={shot} plan={plan} shift={shift} onNear={onNear} edit={edit} />
+              <Tools>
+                <Button onPress={() => zoomBy(ZOOM_STEP)} aria-label="Draw larger">
+                  +
+                </Button>
+                <Button onPress={() => zoomBy(1 / ZOOM_STEP)} aria-label="Draw smaller">
+                  −
+                </Button>
+                <Button onPress={fit}>Whole frame</Button>
+                <Button onPress={fitDepth}>Depth only</Button>
+              </Tools>
+            </>
+          )
+        ) : plan ? (
+          <Nothing>Nothing can be drawn yet: {plan.verdict.headline}</Nothing>
+        ) : null}
+      </Drawing>
+      {view ? (
+        <div>
+          <Caption>
+            <span>{units} behind the nearest point that must be sharp</span>
+            <span>cover · frames · time · works as</span>
+          </Caption>
+          <Rule view={view} units={units} from={shift} to={shift + depth} />
+        </div>
+      ) : null}
+      {view && plan?.ways?.length ? (
+        <Ways
+          ways={plan.ways}
+          view={view}
+          shift={shift}
+          selected={way?.id ?? null}
+          chosen={shot.chosen_way ?? null}
+          onSelect={lookAt}
+        />
+      ) : null}
+    </Area>
+  );
+}

@@ -1,0 +1,75 @@
+import styled from "styled-components";
+import type { Plan, WayAnswer } from "../../api/types";
+import { Button } from "../../controls/Button";
+
+const Bar = styled.footer`
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 56px;
+  padding: 6px 16px;
+  border-top: 1px solid ${({ theme }) => theme.line};
+  background: ${({ theme }) => theme.surface};
+`;
+
+const Sentence = styled.p`
+  flex: 1;
+  min-width: 0;
+  font-size: 15px;
+  line-height: 1.3;
+  strong {
+    font-weight: 680;
+  }
+  span {
+    color: ${({ theme }) => theme.soft};
+  }
+`;
+
+const Key = styled.kbd`
+  padding: 2px 6px;
+  border: 1px solid ${({ theme }) => theme.line};
+  font-size: 11.5px;
+  margin-right: 6px;
+`;
+
+const Keys = styled.span`
+  font-size: 12.5px;
+  color: ${({ theme }) => theme.soft};
+  white-space: nowrap;
+  @media (max-width: 1100px) {
+    display: none;
+  }
+`;
+
+interface FootProps {
+  plan: Plan | null;
+  way: WayAnswer | null;
+  chosen: WayAnswer["id"] | null;
+  onChoose: (id: WayAnswer["id"] | null) => void;
+}
+
+/** The verdict in a sentence, and the next thing to do. */
+export function Foot({ plan, way, chosen, onChoose }: FootProps) {
+  const decided = way !== null && chosen === way.id;
+  return (
+    <Bar>
+      <Sentence aria-live="polite">
+        {plan ? (
+          <>
+            <strong>{plan.verdict.headline}</strong> <span>{plan.verdict.detail}</span>
+          </>
+        ) : (
+          <span>Working it out…</span>
+        )}
+      </Sentence>
+      <Keys>
+        <Key>W</Key>next way
+      </Keys>
+      {way && way.frames > 0 ? (
+        <Button data-weight={decided ? undefined : "main"} onPress={() => onChoose(decided ? null : way.id)}>
+          {decided ? "Undecide" : "Decide on this way"}
+        </Button>
+      ) : null}
+    </Bar>
+  );
+}

@@ -1,0 +1,108 @@
+import type { Plan, Shot } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { Handle } from "../../drawing/Handle";
+import type { Viewport } from "../../drawing/viewport";
+import { length, stop } from "../../units/format";
+import type { ShotEditing } from "./useShot";
+
+interface HandlesProps {
+  view: Viewport;
+  shot: Shot;
+  plan: Plan;
+  shift: number;
+  /** While the nearest point is dragged: how far it is from where it was, mm; null when it is let go. */
+  onNear: (moved: number, depth: number, done: boolean) => void;
+  edit: ShotEditing["edit"];
+}
+
+/** What can be taken hold of on the drawing: both limits of the subject, the focus and the aperture. */
+export function Handles({ view, shot, plan, shift, onNear, edit }: HandlesProps) {
+  const { units } = usePreferences();
+  const depth = shot.subject.depth_mm;
+  const focus = plan.focus_behind_nearest_mm ?? 0;
+  const single = plan.ways?.find((way) => way.id === "one");
+  const band = single?.bands_mm[0];
+  const middle = view.height / 2;
+
+  const setDepth = (value: number, passing: boolean) =>
+    edit((draft) => ({ ...draft, subject: { ...draft.subject, depth_mm: Math.max(value, 0) } }), { passing });
+  const setFocus = (value: number, passing: boolean) =>
+    edit((draft) => ({ ...draft, focus_behind_nearest_mm: value - shift }), { passing });
+  const setStop = (fNumber: number, passing: boolean) =>
+    edit((draft) => ({ ...draft, aperture: { ...draft.aperture, f_number: fNumber } }), { passing });
+
+  return (
+    <>
+      <Handle
+        label={`Nearest point that must be sharp; depth is ${length(depth, units)}`}
+        look="limit"
+        view={view}
+        place={shift}
+        top={middle - view.height * 0.28}
+        onMove={(place) => onNear(place, depth, false)}
+        onDone={(place) => onNear(place, depth, true)}
+      />
+      <Handle
+        label={`Farthest point that must be sharp, ${length(depth, units)} behind the nearest`}
+        look="limit"
+        view={view}
+        place={shift + depth}
+        top={middle - view.height * 0.28}
+        onMove={(place) => setDepth(place - shift, true)}
+        onDone={(place) => setDepth(place - shift, false)}
+      />
+      <Handle
+        label={`Focus of one frame, ${length(focus, units)} behind the nearest point`}
+        look="focus"
+        view={view}
+        place={focus + shift}
+        top={middle}
+        onMove={(place) => setFocus(place, true)}
+        onDone={(place) => setFocus(place, false)}
+      />
+      {band && (band[1] as number) > (band[0] as number) ? (
+        <Handle
+          label={`Aperture ${stop(single.f_number)}: far end of what one frame holds sharp`}
+          look="stop"
+          view={view}
+          place={Math.min(band[1] as number, view.to) + shift}
+          top={middle + view.height * 0.28}
+          onMove={(place) => setStop(stopReaching(plan, shot, place - shift - focus), true)}
+          onDone={(place) => setStop(stopReaching(plan, shot, place - shift - focus), false)}
+          onArrow={(direction, coarse) => setStop(neighbour(plan, shot, direction * (coarse ? 3 : 1)), false)}
+        />
+      ) : null}
+    </>
+  );
+}
+
+type StopOf = (stop: { f_number: number; effective_f_number: number }) => number;
+
+function reading(shot: Shot): StopOf {
+  return (each) => (shot.aperture.reading === "effective" ? each.effective_f_number : each.f_number);
+}
+
+/** The stop whose depth of field reaches nearest to a distance behind the focus, of those that still gain depth. */
+function stopReaching(plan: Plan, shot: Shot, reach: number): number {
+  const stops = plan.aperture?.stops ?? [];
+  const deepest = stops.reduce(
+    (best, each, index) => (each.depth_of_field_mm > (stops[best]?.depth_of_field_mm ?? 0) ? index : best),
+    0,
+  );
+  const best = stops
+    .slice(0, deepest + 1)
+    .filter((each) => each.depth_of_field_mm > 0)
+    .reduce((near, each) => (off(each, reach) < off(near, reach) ? each : near));
+  return reading(shot)(best);
+}
+
+function off(each: { depth_of_field_mm: number }, reach: number): number {
+  return Math.abs(each.depth_of_field_mm / 2 - reach);
+}
+
+function neighbour(plan: Plan, shot: Shot, by: number): number {
+  const stops = [...(plan.aperture?.stops ?? [])].sort((a, b) => a.f_number - b.f_number);
+  const now = stops.findIndex((each) => Math.abs(each.f_number - (plan.aperture?.f_number ?? 0)) < 1e-9);
+  const next = stops[Math.min(Math.max(now + by, 0), stops.length - 1)];
+  return next ? reading(shot)(next) : shot.aperture.f_number;
+}

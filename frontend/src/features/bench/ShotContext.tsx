@@ -1,0 +1,27 @@
+import { createContext, useContext } from "react";
+import type { Finding, Plan, Shot, WayAnswer } from "../../api/types";
+import type { ShotEditing } from "./useShot";
+
+export interface OnTheBench {
+  shot: Shot;
+  plan: Plan | null;
+  edit: ShotEditing["edit"];
+  /** The sentence to show at a field (JSON pointer), from the contract or from the plan. */
+  problemAt: (field: string) => string | undefined;
+  cautionAt: (field: string) => string | undefined;
+  /** The way looked at: picked, else the one decided on, else the recommended one. */
+  way: WayAnswer | null;
+  lookAt: (way: WayAnswer["id"]) => void;
+}
+
+export const BenchContext = createContext<OnTheBench | null>(null);
+
+export function useBench(): OnTheBench {
+  const bench = useContext(BenchContext);
+  if (bench === null) throw new Error("useBench needs a ShotPage around it");
+  return bench;
+}
+
+export function sentence(finding: Pick<Finding, "message" | "remedy">): string {
+  return [finding.message, finding.remedy].filter(Boolean).join(" ");
+}

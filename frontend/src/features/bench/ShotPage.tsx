@@ -1,0 +1,157 @@
+import { useNavigate, useParams } from "react-router";
+import { useEffect, useMemo, useState } from "react";
+import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import type { KeptShot, WayAnswer } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { LinkButton } from "../../controls/Button";
+import { BenchArea } from "./BenchArea";
+import { Foot } from "./Foot";
+import { SaveBar, SaveWord } from "./SaveBar";
+import { BenchContext, sentence, type OnTheBench } from "./ShotContext";
+import { isStation, STATIONS, type StationId } from "./stations";
+import { StationPanel } from "./StationPanel";
+import { Tape } from "./Tape";
+import { tapeAnswers } from "./tapeAnswers";
+import { TopBar } from "./TopBar";
+import { usePlan } from "./usePlan";
+import { useShot, useShotEditing } from "./useShot";
+import { useShortcuts } from "./useShortcuts";
+
+const Page = styled.div`
+  display: grid;
+  grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+  height: 100vh;
+  height: 100dvh;
+  min-height: 560px;
+`;
+
+const Columns = styled.main`
+  display: grid;
+  grid-template-columns: 304px minmax(0, 1fr);
+  min-height: 0;
+  @media (max-width: 1100px) {
+    grid-template-columns: 272px minmax(0, 1fr);
+  }
+`;
+
+const Panel = styled.section`
+  padding: 14px 16px 20px;
+  overflow: auto;
+  border-right: 1px solid ${({ theme }) => theme.line};
+`;
+
+const Message = styled.div`
+  margin: 12vh auto 0;
+  max-width: 520px;
+  padding: 0 24px;
+  p {
+    margin-bottom: 16px;
+  }
+`;
+
+/** One shot, at one station of the order of work. */
+export function ShotPage() {
+  const { shotId = "", station } = useParams();
+  const query = useShot(shotId);
+  if (query.data) {
+    return <OpenShot key={shotId} opened={query.data} station={isStation(station) ? station : "subject"} />;
+  }
+  return (
+    <>
+      <TopBar />
+      <Message>
+        <p>{query.isError ? sentenceOf(query.error) : "Opening the shot…"}</p>
+        {query.isError ? <LinkButton href="/">To the list of shots</LinkButton> : null}
+      </Message>
+    </>
+  );
+}
+
+function OpenShot({ opened, station }: { opened: KeptShot; station: StationId }) {
+  const editing = useShotEditing(opened);
+  const { units } = usePreferences();
+  const navigate = useNavigate();
+  const { shot, kept, edit } = editing;
+  const planned = usePlan(shot, units);
+  const { plan } = planned;
+  const [looked, setLooked] = useState<WayAnswer["id"] | null>(null);
+
+  const ways = useMemo(() => plan?.ways ?? [], [plan]);
+  const way =
+    ways.find((each) => each.id === looked) ??
+    ways.find((each) => each.id === shot.chosen_way) ??
+    ways.find((each) => each.recommended) ??
+    null;
+
+  const refused = planned.problems.length ? planned.problems : editing.problems;
+  const bench = useMemo<OnTheBench>(() => {
+    const at = (field: string, severities: string[]) => {
+      const found = plan?.findings.find(
+        (finding) =>
+          severities.includes(finding.severity) &&
+          (finding.field === field || finding.field.startsWith(`${field}/`)),
+      );
+      return found ? sentence(found) : undefined;
+    };
+    return {
+      shot,
+      plan,
+      edit,
+      way,
+      lookAt: setLooked,
+      problemAt: (field) =>
+        refused.find((problem) => problem.field === field || problem.field.startsWith(`${field}/`))
+          ?.message ?? at(field, ["trouble"]),
+      cautionAt: (field) => at(field, ["caution", "note"]),
+    };
+  }, [shot, plan, edit, way, refused]);
+
+  useShortcuts({
+    undo: editing.undo,
+    redo: editing.redo,
+    nextWay: () => {
+      const index = ways.findIndex((each) => each.id === way?.id);
+      const next = ways[(index + 1) % ways.length];
+      if (next) setLooked(next.id);
+    },
+    station: (number) => {
+      const target = STATIONS[number - 1];
+      if (target) void navigate(`/shots/${kept.shot_id}/${target.id}`);
+    },
+  });
+  useEffect(() => {
+    document.title = `${shot.name} · Just Plane`;
+  }, [shot.name]);
+
+  const answers = tapeAnswers(
+    shot,
+    plan,
+    way,
+    refused.map((problem) => problem.field),
+    units,
+  );
+  return (
+    <BenchContext value={bench}>
+      <Page>
+        <TopBar title={shot.name}>
+          <SaveWord editing={editing} reachable={planned.reachable} />
+        </TopBar>
+        <Tape shotId={kept.shot_id} current={station} answers={answers} />
+        <SaveBar editing={editing} reachable={planned.reachable} />
+        <Columns>
+          <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>
+            <StationPanel station={station} shotId={kept.shot_id} />
+          </Panel>
+          <BenchArea station={station} />
+        </Columns>
+        <Foot
+          plan={plan}
+          way={way}
+          chosen={shot.chosen_way ?? null}
+          onChoose={(id) => edit((draft) => ({ ...draft, chosen_way: id }))}
+        />
+      </Page>
+    </BenchContext>
+  );
+}

@@ -1,0 +1,203 @@
+import { useId } from "react";
+import styled, { useTheme } from "styled-components";
+import type { Plan, WayAnswer } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import type { Viewport } from "../../drawing/viewport";
+import { figures, length, percent, stop } from "../../units/format";
+
+const Picture = styled.svg`
+  display: block;
+  position: absolute;
+  inset: 0;
+  text {
+    font-size: 12px;
+  }
+`;
+
+interface StageProps {
+  view: Viewport;
+  plan: Plan;
+  way: WayAnswer | null;
+  depth: number;
+  /** Where the plan's nearest point stands in the drawing, mm; not 0 only while it is dragged. */
+  shift: number;
+}
+
+/** The side elevation, true to scale in both directions: field, what must be sharp, and what is. */
+export function Stage({ view, plan, way, depth, shift }: StageProps) {
+  const theme = useTheme();
+  const { units } = usePreferences();
+  const titleId = useId();
+  const reach = plan.reach;
+  if (!reach) return null;
+  const focus = (plan.focus_behind_nearest_mm ?? 0) + shift;
+  const halfAt = (place: number) =>
+    ((reach.frame_height_mm / 2) * Math.max(reach.entrance_pupil_mm + place - focus, 0)) /
+    reach.entrance_pupil_mm;
+  const near = shift;
+  const far = shift + depth;
+  const summary = way
+    ? `${way.title}: ${percent(way.cover)} of ${length(depth, units)} is sharp, ${way.note}.`
+    : "No way to compare yet.";
+  return (
+    <Picture width={view.width} height={view.height} role="img" aria-labelledby={titleId}>
+      <title id={titleId}>{`Side view to scale. ${summary}`}</title>
+      <line
+        x1={0}
+        x2={view.width}
+        y1={view.y(0)}
+        y2={view.y(0)}
+        stroke={theme.soft}
+        strokeDasharray="14 4 2 4"
+        strokeWidth={1}
+      />
+      <FieldEdge view={view} halfAt={halfAt} />
+      <polygon
+        points={trapezoid(view, near, far, halfAt)}
+        fill={theme.subjectFill}
+        stroke={theme.subject}
+        strokeWidth={1.2}
+      />
+      {way ? <Bands view={view} way={way} shift={shift} halfAt={halfAt} /> : null}
+      <DepthLabel view={view} near={near} far={far} text={`${length(depth, units)} must be sharp`} />
+      <Camera view={view} text={`${length(reach.nearest_point_mm, units)} to the lens`} />
+      <Magnifying view={view} text={scaleWords(view.pxPerMm)} />
+      {way && way.frames === 1 ? (
+        <text x={view.x(focus)} y={view.height - 8} textAnchor="middle" fill={theme.ink}>
+          {stop(way.f_number)} focused here
+        </text>
+      ) : null}
+    </Picture>
+  );
+}
+
+function scaleWords(pxPerMm: number): string {
+  // A CSS pixel is 1/96 inch by definition, so this is the enlargement on a screen that keeps to it.
+  const enlargement = pxPerMm / (96 / 25.4);
+  return enlargement >= 1
+    ? `drawn ${figures(enlargement, 2)}× size`
+    : `drawn 1:${figures(1 / enlargement, 2)}`;
+}
+
+function trapezoid(view: Viewport, from: number, to: number, halfAt: (place: number) => number): string {
+  const wide = Math.max(view.x(to), view.x(from) + 1.5);
+  return [
+    [view.x(from), view.y(halfAt(from))],
+    [wide, view.y(halfAt(to))],
+    [wide, view.y(-halfAt(to))],
+    [view.x(from), view.y(-halfAt(from))],
+  ]
+    .map(([x, y]) => `${(x as number).toFixed(2)},${(y as number).toFixed(2)}`)
+    .join(" ");
+}
+
+/** The edges of the frame: what the camera takes in. */
+function FieldEdge({ view, halfAt }: { view: Viewport; halfAt: (place: number) => number }) {
+  const theme = useTheme();
+  return (
+    <>
+      {[1, -1].map((side) => (
+        <line
+          key={side}
+          x1={0}
+          y1={view.y(side * halfAt(view.from))}
+          x2={view.width}
+          y2={view.y(side * halfAt(view.to))}
+          stroke={theme.line}
+          strokeWidth={1.2}
+        />
+      ))}
+    </>
+  );
+}
+
+const CLOSE_PX = 4;
+
+/** What the way holds sharp: solid saffron, a line at each frame's focus. */
+function Bands(props: { view: Viewport; way: WayAnswer; shift: number; halfAt: (place: number) => number }) {
+  const { view, way, shift, halfAt } = props;
+  const theme = useTheme();
+  const clip = (place: number) => Math.min(Math.max(place + shift, view.from), view.to);
+  const first = way.bands_mm[0];
+  const last = way.bands_mm.at(-1);
+  if (!first || !last || (last[1] as number) <= (first[0] as number)) return null;
+  const [from, to] = [clip(first[0] as number), clip(last[1] as number)];
+  const spacing =
+    way.focuses_mm.length > 1
+      ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
+      : Infinity;
+  const lines = spacing >= CLOSE_PX ? way.focuses_mm : [];
+  return (
+    <g>
+      <polygon
+        points={trapezoid(view, from, to, halfAt)}
+        fill={theme.sharp}
+        fillOpacity={0.42}
+        stroke={theme.sharpEdge}
+        strokeWidth={1.2}
+      />
+      {lines.map((place, index) => {
+        const x = view.x(place + shift);
+        const half = halfAt(place + shift);
+        return x < 0 || x > view.width ? null : (
+          <line
+            key={index}
+            x1={x}
+            x2={x}
+            y1={view.y(half)}
+            y2={view.y(-half)}
+            stroke={theme.sharpEdge}
+            strokeWidth={way.frames === 1 ? 2 : 1}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+function DepthLabel({ view, near, far, text }: { view: Viewport; near: number; far: number; text: string }) {
+  const theme = useTheme();
+  return (
+    <g>
+      {[near, far].map((place, index) => (
+        <line
+          key={index}
+          x1={view.x(place)}
+          x2={view.x(place)}
+          y1={18}
+          y2={view.height}
+          stroke={theme.subject}
+          strokeDasharray="3 3"
+        />
+      ))}
+      <text x={(view.x(near) + view.x(far)) / 2} y={13} textAnchor="middle" fontWeight={650} fill={theme.ink}>
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** The camera stands to the left, nearer than drawn: a break line says so. */
+function Camera({ view, text }: { view: Viewport; text: string }) {
+  const theme = useTheme();
+  const y = view.y(0);
+  return (
+    <g>
+      <rect x={10} y={y - 30} width={20} height={60} fill={theme.strong} />
+      <rect x={30} y={y - 20} width={16} height={40} fill={theme.subject} />
+      <path d={`M58 ${y - 44}l6 22-10 22 10 22-6 22`} fill="none" stroke={theme.strong} strokeWidth={1.2} />
+      <text x={10} y={y + 60} fill={theme.soft}>
+        {text}
+      </text>
+    </g>
+  );
+}
+
+function Magnifying({ view, text }: { view: Viewport; text: string }) {
+  const theme = useTheme();
+  return (
+    <text x={view.width - 8} y={13} textAnchor="end" fill={theme.soft}>
+      {text}
+    </text>
+  );
+}

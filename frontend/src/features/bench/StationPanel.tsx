@@ -1,0 +1,28 @@
+import { AperturePanel } from "../aperture/AperturePanel";
+import { LaterPanel } from "../later/LaterPanel";
+import { LightPanel } from "../light/LightPanel";
+import { ReachPanel } from "../reach/ReachPanel";
+import { RunPanel } from "../run/RunPanel";
+import { StackPanel } from "../stack/StackPanel";
+import { SubjectPanel } from "../subject/SubjectPanel";
+import type { StationId } from "./stations";
+
+/** The panel of a station. */
+export function StationPanel({ station, shotId }: { station: StationId; shotId: string }) {
+  switch (station) {
+    case "subject":
+      return <SubjectPanel />;
+    case "reach":
+      return <ReachPanel />;
+    case "aperture":
+      return <AperturePanel />;
+    case "stack":
+      return <StackPanel />;
+    case "light":
+      return <LightPanel />;
+    case "run":
+      return <RunPanel shotId={shotId} />;
+    default:
+      return <LaterPanel station={station} />;
+  }
+}

@@ -1,0 +1,91 @@
+import { Link } from "react-aria-components";
+import styled from "styled-components";
+import type { TapeAnswer } from "./tapeAnswers";
+import { STATIONS, type StationId } from "./stations";
+
+const Strip = styled.nav`
+  display: grid;
+  grid-template-columns: repeat(9, minmax(0, 1fr));
+  border-bottom: 1px solid ${({ theme }) => theme.line};
+  background: ${({ theme }) => theme.surface};
+`;
+
+const Station = styled(Link)`
+  display: block;
+  min-height: 66px;
+  padding: 7px 8px 5px 12px;
+  text-decoration: none;
+  border-bottom: 4px solid transparent;
+  outline-offset: -3px !important;
+  cursor: pointer;
+  & + & {
+    border-left: 1px solid ${({ theme }) => theme.line};
+  }
+  &[aria-current] {
+    background: ${({ theme }) => theme.ground};
+    border-bottom-color: ${({ theme }) => theme.strong};
+  }
+  & > * {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+
+const Title = styled.span`
+  font-size: 12.5px;
+  color: ${({ theme }) => theme.soft};
+`;
+
+const Answer = styled.span`
+  font-weight: 680;
+  font-size: 15px;
+  line-height: 1.35;
+  [data-later] > & {
+    font-weight: 400;
+    color: ${({ theme }) => theme.soft};
+  }
+`;
+
+const Small = styled.span`
+  font-size: 11.5px;
+  color: ${({ theme }) => theme.soft};
+  [data-trouble] > & {
+    color: ${({ theme }) => theme.trouble};
+    text-decoration: underline dashed 1px;
+    text-underline-offset: 3px;
+  }
+`;
+
+interface TapeProps {
+  shotId: string;
+  current: StationId;
+  answers: Record<StationId, TapeAnswer>;
+}
+
+/** The order of work as one strip: navigation, progress and summary at once. */
+export function Tape({ shotId, current, answers }: TapeProps) {
+  return (
+    <Strip aria-label="Order of work">
+      {STATIONS.map((station, index) => {
+        const { answer, small, trouble } = answers[station.id];
+        return (
+          <Station
+            key={station.id}
+            href={`/shots/${shotId}/${station.id}`}
+            aria-current={station.id === current ? "page" : undefined}
+            {...(trouble ? { "data-trouble": "" } : {})}
+            {...(station.built ? {} : { "data-later": "" })}
+          >
+            <Title>
+              {index + 1}&ensp;{station.title}
+            </Title>
+            <Answer>{answer}</Answer>
+            <Small>{small}</Small>
+          </Station>
+        );
+      })}
+    </Strip>
+  );
+}

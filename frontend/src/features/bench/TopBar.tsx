@@ -1,0 +1,96 @@
+import { Link } from "react-aria-components";
+import type { ReactNode } from "react";
+import styled from "styled-components";
+import { usePreferences } from "../../app/preferences";
+import { Button } from "../../controls/Button";
+
+const Bar = styled.header`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) minmax(0, auto);
+  align-items: center;
+  gap: 16px;
+  min-height: 48px;
+  padding: 0 16px;
+  border-bottom: 1px solid ${({ theme }) => theme.line};
+`;
+
+const Home = styled(Link)`
+  display: inline-flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 40px;
+  font-size: 17px;
+  font-weight: 750;
+  letter-spacing: -0.01em;
+  text-decoration: none;
+  cursor: pointer;
+`;
+
+const Title = styled.div`
+  text-align: center;
+  font-weight: 650;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`;
+
+const Right = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 8px;
+  font-size: 13px;
+  button {
+    min-height: 36px;
+    padding: 0 10px;
+    font-size: 13px;
+    border-color: ${({ theme }) => theme.line};
+  }
+`;
+
+/** The mark: a plane lying across. */
+export function Mark() {
+  return (
+    <svg width="26" height="16" viewBox="0 0 26 16" aria-hidden>
+      <path d="M1 11.5 22.5 1 25 4.5 3.5 15z" fill="#efb22a" stroke="#8f6400" />
+    </svg>
+  );
+}
+
+/** The bar on every screen: home, the name of what is open, and what is chosen for this browser. */
+export function TopBar({
+  title,
+  demo,
+  children,
+}: {
+  title?: ReactNode;
+  demo?: boolean;
+  children?: ReactNode;
+}) {
+  const { units, theme, setUnits, setTheme } = usePreferences();
+  return (
+    <Bar>
+      <div>
+        <Home href="/">
+          <Mark /> Just Plane{demo ? " demo" : ""}
+        </Home>
+      </div>
+      <Title>{title}</Title>
+      <Right>
+        {children}
+        <Button
+          onPress={() => setUnits(units === "mm" ? "in" : "mm")}
+          aria-label={`Lengths in ${units}; change`}
+        >
+          {units}
+        </Button>
+        <Button
+          onPress={() => setTheme(theme === "paper" ? "dark" : "paper")}
+          aria-label={`${theme === "paper" ? "Paper" : "Dark set"} theme; change`}
+        >
+          {theme === "paper" ? "Paper" : "Dark set"}
+        </Button>
+      </Right>
+    </Bar>
+  );
+}

@@ -1,0 +1,162 @@
+import { ListBox, ListBoxItem } from "react-aria-components";
+import styled, { useTheme } from "styled-components";
+import type { WayAnswer } from "../../api/types";
+import type { Viewport } from "../../drawing/viewport";
+import { fonts } from "../../app/theme";
+import { frames, percent, seconds, stop } from "../../units/format";
+
+const List = styled(ListBox)`
+  display: grid;
+  gap: 4px;
+  padding: 2px;
+  overflow: auto;
+`;
+
+const Row = styled(ListBoxItem)`
+  position: relative;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 52px 92px 104px 64px;
+  column-gap: 8px;
+  align-items: baseline;
+  min-height: 46px;
+  padding: 17px 10px 3px;
+  background: ${({ theme }) => theme.surface};
+  cursor: pointer;
+  outline-offset: -2px !important;
+  &[data-selected] {
+    background: ${({ theme }) => theme.raised};
+    box-shadow: inset 3px 0 0 ${({ theme }) => theme.strong};
+  }
+  &[data-hovered] {
+    background: ${({ theme }) => theme.raised};
+  }
+`;
+
+const Lane = styled.svg`
+  position: absolute;
+  left: 0;
+  top: 3px;
+`;
+
+const Words = styled.div`
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  strong {
+    font-weight: 650;
+  }
+`;
+
+const Note = styled.span`
+  margin-left: 10px;
+  font-size: 12.5px;
+  color: ${({ theme }) => theme.soft};
+  &[data-against] {
+    color: ${({ theme }) => theme.trouble};
+  }
+`;
+
+const Figure = styled.span`
+  text-align: right;
+  font: 500 13px ${fonts.figures};
+  white-space: nowrap;
+`;
+
+const LANE = 11;
+
+interface WaysProps {
+  ways: WayAnswer[];
+  view: Viewport;
+  shift: number;
+  selected: WayAnswer["id"] | null;
+  chosen: WayAnswer["id"] | null;
+  onSelect: (id: WayAnswer["id"]) => void;
+}
+
+/** Every way to get the shot: its sharp band on the rule's own scale, and its price. */
+export function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProps) {
+  return (
+    <List
+      aria-label="Ways to get the shot"
+      selectionMode="single"
+      disallowEmptySelection
+      selectedKeys={selected ? [selected] : []}
+      onSelectionChange={(keys) => {
+        const key = keys === "all" ? undefined : [...keys][0];
+        if (key !== undefined) onSelect(key as WayAnswer["id"]);
+      }}
+    >
+      {ways.map((way) => (
+        <Row
+          key={way.id}
+          id={way.id}
+          textValue={`${way.title}, ${percent(way.cover)} covered, ${frames(way.frames)}`}
+        >
+          <LaneOf way={way} view={view} shift={shift} />
+          <Words>
+            <strong>{way.title}</strong>
+            {way.id === chosen ? <Note>decided</Note> : way.recommended ? <Note>suggested</Note> : null}
+            <Note>{way.note}</Note>
+            {way.against.map((reason) => (
+              <Note key={reason} data-against="">
+                {reason}
+              </Note>
+            ))}
+          </Words>
+          <Figure>{percent(way.cover)}</Figure>
+          <Figure>{way.frames ? frames(way.frames) : "—"}</Figure>
+          <Figure>{way.frames ? seconds(way.time_s) : "—"}</Figure>
+          <Figure>{stop(way.effective_f_number)}</Figure>
+        </Row>
+      ))}
+    </List>
+  );
+}
+
+/** The band of a way: solid where sharp; dashed brick where its one frame has nothing to show. */
+function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
+  const theme = useTheme();
+  const first = way.bands_mm[0];
+  const last = way.bands_mm.at(-1);
+  const xOf = (place: number) => Math.min(Math.max(view.x(place + shift), -4), view.width + 4);
+  if (!first || !last) return null;
+  const [from, to] = [xOf(first[0] as number), xOf(last[1] as number)];
+  const empty = (last[1] as number) <= (first[0] as number);
+  const spacing =
+    way.focuses_mm.length > 1
+      ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
+      : 0;
+  return (
+    <Lane width={view.width} height={LANE} aria-hidden>
+      {empty ? (
+        <rect
+          x={from - 6}
+          y={1}
+          width={12}
+          height={LANE - 2}
+          fill="none"
+          stroke={theme.trouble}
+          strokeDasharray="3 2"
+        />
+      ) : (
+        <rect
+          x={from}
+          y={0.5}
+          width={Math.max(to - from, 2)}
+          height={LANE - 1}
+          fill={theme.sharp}
+          stroke={theme.sharpEdge}
+        />
+      )}
+      {spacing >= 3
+        ? way.focuses_mm.map((place, index) => {
+            const x = view.x(place + shift);
+            return x < 0 || x > view.width ? null : (
+              <line key={index} x1={x} x2={x} y1={1} y2={LANE - 1} stroke={theme.sharpEdge} strokeWidth={1} />
+            );
+          })
+        : null}
+    </Lane>
+  );
+}

@@ -1,0 +1,63 @@
+import styled from "styled-components";
+import { fonts } from "../../app/theme";
+
+export const Heading = styled.h1`
+  font-size: 16.5px;
+  font-weight: 680;
+  letter-spacing: -0.005em;
+`;
+
+export const Lead = styled.p`
+  color: ${({ theme }) => theme.soft};
+  margin: 2px 0 14px;
+`;
+
+export const Fields = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 12px 10px;
+  align-items: start;
+  margin-bottom: 16px;
+`;
+
+export const Wide = styled.div`
+  grid-column: 1 / -1;
+`;
+export const Section = styled.h2`
+  font-size: 13px;
+  font-weight: 650;
+  margin: 6px 0 8px;
+  padding-top: 12px;
+  border-top: 1px solid ${({ theme }) => theme.line};
+`;
+
+/** The answer of a station, largest words on its panel. */
+export const AnswerBox = styled.div`
+  margin: 4px 0 16px;
+  padding: 11px 14px;
+  border-left: 4px solid ${({ theme }) => theme.strong};
+  background: ${({ theme }) => theme.raised};
+  strong {
+    display: block;
+    font-size: 16px;
+    font-weight: 680;
+    line-height: 1.3;
+  }
+  &[data-trouble] {
+    border-left: 4px dashed ${({ theme }) => theme.trouble};
+  }
+`;
+
+export const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 5px 10px;
+  margin-bottom: 16px;
+  dt {
+    color: ${({ theme }) => theme.soft};
+  }
+  dd {
+    text-align: right;
+    font: 500 13.5px ${fonts.figures};
+  }
+`;

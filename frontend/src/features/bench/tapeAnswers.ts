@@ -1,0 +1,69 @@
+/** What each station says on the tape: its answer, and a small line under it. */
+import type { Plan, Shot, WayAnswer } from "../../api/types";
+import type { Units } from "../../app/preferences";
+import { frames, length, seconds, size, stop, times } from "../../units/format";
+import { stationOf, type StationId } from "./stations";
+
+export interface TapeAnswer {
+  answer: string;
+  small: string;
+  trouble: boolean;
+}
+
+export function tapeAnswers(
+  shot: Shot,
+  plan: Plan | null,
+  way: WayAnswer | null,
+  refusedFields: string[],
+  units: Units,
+): Record<StationId, TapeAnswer> {
+  const troubled = new Set(
+    [
+      ...refusedFields,
+      ...(plan?.findings ?? [])
+        .filter((finding) => finding.severity === "trouble")
+        .map((finding) => finding.field),
+    ].map(stationOf),
+  );
+  const say = (station: StationId, answer: string, small: string): TapeAnswer => {
+    const trouble = troubled.has(station);
+    return { answer, small: trouble ? "needs attention" : small, trouble };
+  };
+  const later = (): TapeAnswer => ({ answer: "—", small: "not there yet", trouble: false });
+  const reach = plan?.reach;
+  const aperture = plan?.aperture;
+  const light = plan?.light;
+  const stack = plan?.ways?.find((each) => each.id === (way?.kind === "ring" ? "ring" : "rail"));
+  const hold = shot.subject.hold_still_s;
+  return {
+    subject: say(
+      "subject",
+      `${length(shot.subject.depth_mm, units)} deep`,
+      hold === null || hold === undefined ? "holds still" : `holds ${seconds(hold)}`,
+    ),
+    reach: say(
+      "reach",
+      reach ? times(reach.magnification) : "no reach",
+      reach ? size(reach.frame_width_mm, reach.frame_height_mm, units) : "",
+    ),
+    aperture: say(
+      "aperture",
+      stop(aperture?.f_number ?? shot.aperture.f_number),
+      aperture ? `works as ${stop(aperture.effective_f_number)}` : "",
+    ),
+    plane: later(),
+    stack: say(
+      "stack",
+      way?.kind === "one_frame" ? "not needed" : stack?.frames ? frames(stack.frames) : "—",
+      way?.kind !== "one_frame" && stack?.stack ? `step ${length(stack.stack.step_mm, units)}` : "",
+    ),
+    light: say("light", light ? seconds(light.shutter_s) : "—", light ? lost(light.stops_lost) : ""),
+    run: say("run", way?.frames ? frames(way.frames) : "—", way?.frames ? seconds(way.time_s) : ""),
+    check: later(),
+    log: later(),
+  };
+}
+
+function lost(stops: number): string {
+  return stops < 0.05 ? "no light lost" : `${stops.toFixed(1)} stops lost`;
+}

@@ -1,0 +1,89 @@
+import styled from "styled-components";
+import { usePreferences } from "../../app/preferences";
+import { fonts } from "../../app/theme";
+import type { WayAnswer } from "../../api/types";
+import { figures, length, times } from "../../units/format";
+import { useBench } from "../bench/ShotContext";
+
+const Scroll = styled.div`
+  overflow: auto;
+  min-height: 0;
+  grid-row: 1 / -1;
+`;
+
+export const Table = styled.table`
+  border-collapse: collapse;
+  width: 100%;
+  max-width: 760px;
+  font: 500 13.5px ${fonts.figures};
+  th {
+    position: sticky;
+    top: 0;
+    background: ${({ theme }) => theme.ground};
+    font: 500 12.5px ${fonts.text};
+    color: ${({ theme }) => theme.soft};
+  }
+  th,
+  td {
+    text-align: right;
+    padding: 5px 12px;
+    border-bottom: 1px solid ${({ theme }) => theme.line};
+  }
+  tr[data-spare] td {
+    color: ${({ theme }) => theme.soft};
+  }
+`;
+
+/** The steps of the way looked at, as a table. */
+export function StepTable() {
+  const { way, plan } = useBench();
+  if (!way?.frames) return <p>{plan ? "This way has no frames to list." : ""}</p>;
+  return (
+    <Scroll tabIndex={0} role="region" aria-label="Step table">
+      <Steps way={way} magnification={plan?.reach?.magnification ?? 0} />
+    </Scroll>
+  );
+}
+
+export function Steps({ way, magnification }: { way: WayAnswer; magnification: number }) {
+  const { units } = usePreferences();
+  const sizes = way.stack?.magnifications ?? [];
+  const first = way.focuses_mm[0] ?? 0;
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th scope="col">frame</th>
+          <th scope="col">moved from first</th>
+          <th scope="col">focus behind nearest</th>
+          <th scope="col">sharp from</th>
+          <th scope="col">to</th>
+          <th scope="col">size</th>
+        </tr>
+      </thead>
+      <tbody>
+        {way.focuses_mm.map((focus, index) => {
+          const band = way.bands_mm[index];
+          const spare = way.stack && (focus < -1e-9 || index - spareBefore(way) >= way.stack.covering_frames);
+          return (
+            <tr key={index} {...(spare ? { "data-spare": "" } : {})}>
+              <td>
+                {index + 1}
+                {spare ? " spare" : ""}
+              </td>
+              <td>{length(focus - first, units, 4)}</td>
+              <td>{length(focus, units, 4)}</td>
+              <td>{figures(band?.[0] ?? 0)}</td>
+              <td>{figures(band?.[1] ?? 0)}</td>
+              <td>{times(sizes.length > 1 ? (sizes[index] ?? 0) : magnification)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </Table>
+  );
+}
+
+function spareBefore(way: WayAnswer): number {
+  return way.focuses_mm.filter((focus) => focus < -1e-9).length;
+}

@@ -1,0 +1,200 @@
+import { useParams, useSearchParams } from "react-router";
+import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import type { Plan, Shot, WayAnswer } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { Button, LinkButton } from "../../controls/Button";
+import { length, percent, seconds, size, stop, times } from "../../units/format";
+import { useShot } from "../bench/useShot";
+import { usePlan } from "../bench/usePlan";
+import { Steps } from "../run/StepTable";
+
+const Sheet = styled.main`
+  max-width: 820px;
+  margin: 0 auto;
+  padding: 28px 28px 60px;
+  h1 {
+    font-size: 26px;
+    line-height: 1.2;
+  }
+  h2 {
+    font-size: 15px;
+    margin: 20px 0 6px;
+  }
+  @media print {
+    padding: 0;
+    max-width: none;
+    color: #000;
+    font-size: 11pt;
+    tr {
+      break-inside: avoid;
+    }
+    thead {
+      display: table-header-group;
+    }
+    th {
+      position: static !important;
+      background: none !important;
+      color: #000 !important;
+    }
+    td {
+      color: #000 !important;
+    }
+  }
+`;
+
+const Actions = styled.div`
+  display: flex;
+  gap: 10px;
+  margin-bottom: 22px;
+  @media print {
+    display: none;
+  }
+`;
+
+const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: repeat(2, max-content minmax(0, 1fr));
+  gap: 4px 16px;
+  dt {
+    opacity: 0.75;
+  }
+  dd {
+    font-weight: 600;
+  }
+`;
+
+const Paper = styled.div`
+  min-height: 100%;
+  @media print {
+    background: #fff;
+  }
+`;
+
+const Tick = styled.p`
+  padding: 3px 0;
+  &::before {
+    content: "";
+    display: inline-block;
+    width: 12px;
+    height: 12px;
+    margin-right: 10px;
+    border: 1.2px solid currentColor;
+    vertical-align: -1px;
+  }
+`;
+
+/** What to take to the table: the settings, the order, the steps. Made to be printed. */
+export function RunSheet() {
+  const { shotId = "" } = useParams();
+  const query = useShot(shotId);
+  if (query.isError) return <Sheet>{sentenceOf(query.error)}</Sheet>;
+  return query.data ? <Filled shotId={shotId} shot={query.data.shot} /> : null;
+}
+
+function Filled({ shotId, shot }: { shotId: string; shot: Shot }) {
+  const { units } = usePreferences();
+  const [search] = useSearchParams();
+  const { plan } = usePlan(shot, units);
+  const wanted = search.get("way") ?? shot.chosen_way;
+  const way = plan?.ways?.find((each) => (wanted ? each.id === wanted : each.recommended));
+  if (!plan) return null;
+  return (
+    <Paper>
+      <Sheet>
+        <Actions>
+          <LinkButton href={`/shots/${shotId}/run`}>Back to the shot</LinkButton>
+          <Button data-weight="main" onPress={() => window.print()}>
+            Print
+          </Button>
+        </Actions>
+        <h1>{shot.name}</h1>
+        <p>{shot.subject.what}</p>
+        {way?.frames ? (
+          <Filling shot={shot} plan={plan} way={way} />
+        ) : (
+          <p>
+            {plan.verdict.headline} {plan.verdict.detail}
+          </p>
+        )}
+      </Sheet>
+    </Paper>
+  );
+}
+
+function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }) {
+  const { units } = usePreferences();
+  const reach = plan.reach;
+  const exposure =
+    plan.aperture?.stops.find((each) => each.f_number === way.f_number)?.shutter_s ??
+    plan.light?.shutter_s ??
+    0;
+  if (!reach) return null;
+  const tubes = shot.tubes_mm ?? [];
+  return (
+    <>
+      <h2>{way.title}</h2>
+      <Facts>
+        <dt>body</dt>
+        <dd>{shot.body.name || "own numbers"}</dd>
+        <dt>size on the sensor</dt>
+        <dd>{times(reach.magnification)}</dd>
+        <dt>lens</dt>
+        <dd>{shot.lens.name || "own numbers"}</dd>
+        <dt>frame</dt>
+        <dd>{size(reach.frame_width_mm, reach.frame_height_mm, units)}</dd>
+        <dt>tubes</dt>
+        <dd>{tubes.length ? tubes.map((each) => length(each, units)).join(" + ") : "none"}</dd>
+        <dt>lens to nearest point</dt>
+        <dd>{length(reach.nearest_point_mm, units, 4)}</dd>
+        <dt>aperture</dt>
+        <dd>
+          {stop(way.f_number)} marked, works as {stop(way.effective_f_number)}
+        </dd>
+        <dt>sensor mark to focus</dt>
+        <dd>{length(reach.subject_to_sensor_mm, units, 4)}</dd>
+        <dt>exposure</dt>
+        <dd>
+          {seconds(exposure)}, ISO {plan.light?.iso}
+        </dd>
+        <dt>time in all</dt>
+        <dd>{seconds(way.time_s)}</dd>
+        <dt>covers</dt>
+        <dd>
+          {percent(way.cover)} of {length(shot.subject.depth_mm, units)}
+        </dd>
+        <dt>holds still</dt>
+        <dd>{shot.subject.hold_still_s ? seconds(shot.subject.hold_still_s) : "for ever"}</dd>
+      </Facts>
+      <h2>In order</h2>
+      <Tick>Exposure, white balance and focus to manual; stabiliser off on the support.</Tick>
+      <Tick>
+        Focus{" "}
+        {way.kind === "one_frame"
+          ? `${length(way.focuses_mm[0] ?? 0, units)} behind the nearest point`
+          : "on the nearest point"}
+        ; frame; check the exposure.
+      </Tick>
+      {way.stack && way.stack.first_mm < 0 ? (
+        <Tick>Go back {length(-way.stack.first_mm, units)} for the spare frames in front.</Tick>
+      ) : null}
+      {way.kind === "rail" ? (
+        <Tick>Approach every position from the same side, to take up the play.</Tick>
+      ) : null}
+      {way.stack ? (
+        <Tick>
+          {way.stack.steps} steps, {way.frames} frames; settle {seconds(shot.stack?.settle_s ?? 2)} after each
+          move.
+        </Tick>
+      ) : null}
+      {shot.notes ? (
+        <>
+          <h2>Notes</h2>
+          <p>{shot.notes}</p>
+        </>
+      ) : null}
+      <h2>Steps</h2>
+      <Steps way={way} magnification={reach.magnification} />
+    </>
+  );
+}

@@ -1,0 +1,236 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { FileTrigger, Link } from "react-aria-components";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import { api, dataOf, Refusal, sentenceOf } from "../../api/client";
+import type { KeptShot, ShotLine } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { fonts } from "../../app/theme";
+import { Button } from "../../controls/Button";
+import { length, times } from "../../units/format";
+import { TopBar } from "../bench/TopBar";
+import { useShelf } from "../reach/useShelf";
+import { newShot } from "./newShot";
+
+const Page = styled.main`
+  max-width: 1040px;
+  margin: 0 auto;
+  padding: 28px 24px 60px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  margin-bottom: 18px;
+  h1 {
+    flex: 1;
+    font-size: 24px;
+    letter-spacing: -0.01em;
+  }
+`;
+
+const Rows = styled.ul`
+  border-top: 1px solid ${({ theme }) => theme.strong};
+`;
+
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 84px 84px auto;
+  gap: 12px;
+  align-items: center;
+  min-height: 68px;
+  border-bottom: 1px solid ${({ theme }) => theme.line};
+`;
+
+const Open = styled(Link)`
+  display: block;
+  padding: 10px 0;
+  text-decoration: none;
+  cursor: pointer;
+  & > * {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  strong {
+    font-size: 16px;
+    font-weight: 650;
+  }
+  span {
+    color: ${({ theme }) => theme.soft};
+  }
+  &[data-hovered] strong {
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+`;
+
+const Figure = styled.span`
+  text-align: right;
+  font: 500 14px ${fonts.figures};
+`;
+
+const Trouble = styled.p`
+  margin-bottom: 16px;
+  padding: 10px 14px;
+  border: 1px dashed ${({ theme }) => theme.trouble};
+  color: ${({ theme }) => theme.trouble};
+`;
+
+const Empty = styled.p`
+  padding: 28px 0;
+  color: ${({ theme }) => theme.soft};
+  max-width: 480px;
+`;
+
+const LARGEST_FILE = 1_000_000;
+
+/** Every shot, last changed first; make one, bring one in, put one away. */
+export function ShotList() {
+  const { units } = usePreferences();
+  const [removed, setRemoved] = useState<"no" | "yes">("no");
+  const list = useQuery({
+    queryKey: ["shots", units, removed],
+    queryFn: () => dataOf(api.GET("/api/shots", { params: { query: { units, removed } } })),
+    refetchOnMount: "always",
+  });
+  const alive = useQuery({
+    queryKey: ["alive"],
+    queryFn: () => dataOf(api.GET("/api/alive")),
+    staleTime: Infinity,
+  });
+  const work = useShotWork();
+  const lines = list.data?.shots ?? [];
+  return (
+    <>
+      <TopBar demo={alive.data?.demo ?? false} />
+      <Page>
+        <Head>
+          <h1>{removed === "no" ? "Shots" : "Shots put away"}</h1>
+          <Button data-weight="quiet" onPress={() => setRemoved(removed === "no" ? "yes" : "no")}>
+            {removed === "no" ? "Put away …" : "Back to shots"}
+          </Button>
+          <FileTrigger
+            acceptedFileTypes={[".json", "application/json"]}
+            onSelect={(files) => work.open.mutate(files?.[0])}
+          >
+            <Button>Open a shot file</Button>
+          </FileTrigger>
+          <Button data-weight="main" isDisabled={!work.ready} onPress={() => work.make.mutate(lines.length)}>
+            New shot
+          </Button>
+        </Head>
+        {work.trouble ? <Trouble role="alert">{work.trouble}</Trouble> : null}
+        {list.isError ? <Trouble role="alert">{sentenceOf(list.error)}</Trouble> : null}
+        {lines.length ? (
+          <Rows>
+            {lines.map((line) => (
+              <ShotRow
+                key={line.shot_id}
+                line={line}
+                removed={removed === "yes"}
+                onMove={(put) => work.move.mutate({ line, put })}
+              />
+            ))}
+          </Rows>
+        ) : list.isSuccess ? (
+          <Empty>
+            {removed === "no"
+              ? "No shots yet. Make one: say how deep the subject is and how wide the frame, and the program says what it takes."
+              : "Nothing has been put away."}
+          </Empty>
+        ) : null}
+      </Page>
+    </>
+  );
+}
+
+function ShotRow({
+  line,
+  removed,
+  onMove,
+}: {
+  line: ShotLine;
+  removed: boolean;
+  onMove: (put: "away" | "back") => void;
+}) {
+  const { units } = usePreferences();
+  return (
+    <Row>
+      <Open href={`/shots/${line.shot_id}/subject`}>
+        <strong>{line.name}</strong>
+        <span>{line.headline}</span>
+      </Open>
+      <Figure>{line.magnification === null ? "—" : times(line.magnification)}</Figure>
+      <Figure>{length(line.depth_mm, units)}</Figure>
+      <Button
+        data-weight="quiet"
+        aria-label={`${removed ? "Bring back" : "Put away"} ${line.name}`}
+        onPress={() => onMove(removed ? "back" : "away")}
+      >
+        {removed ? "Bring back" : "Put away"}
+      </Button>
+    </Row>
+  );
+}
+
+/** What can be done to shots from the list, and what went wrong with the last of it. */
+function useShotWork() {
+  const shelf = useShelf().data;
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const done = (kept: KeptShot) => {
+    setTrouble(null);
+    void navigate(`/shots/${kept.shot_id}/subject`);
+  };
+  const failed = (error: unknown) => setTrouble(sentenceOf(error));
+  const make = useMutation({
+    mutationFn: (count: number) => {
+      if (!shelf) throw new Error("The shelf of gear has not arrived yet. Try again.");
+      return dataOf(api.POST("/api/shots", { body: newShot(shelf, `Shot ${count + 1}`) }));
+    },
+    onSuccess: done,
+    onError: failed,
+  });
+  const open = useMutation({
+    mutationFn: async (file: File | undefined) => {
+      if (!file) throw new Error("No file was chosen.");
+      if (file.size > LARGEST_FILE) {
+        throw new Error(
+          `“${file.name}” holds ${(file.size / 1e6).toFixed(1)} MB; a shot file holds a few kB. Choose the .json file that was saved from a shot.`,
+        );
+      }
+      return addFromFile(await file.arrayBuffer());
+    },
+    onSuccess: done,
+    onError: failed,
+  });
+  const move = useMutation({
+    mutationFn: ({ line, put }: { line: ShotLine; put: "away" | "back" }) => {
+      const params = { path: { shot_id: line.shot_id } };
+      return dataOf(
+        put === "away"
+          ? api.DELETE("/api/shots/{shot_id}", { params })
+          : api.POST("/api/shots/{shot_id}/bring-back", { params }),
+      );
+    },
+    onSuccess: () => {
+      setTrouble(null);
+      void queries.invalidateQueries({ queryKey: ["shots"] });
+    },
+    onError: failed,
+  });
+  return { make, open, move, trouble, ready: shelf !== undefined };
+}
+
+async function addFromFile(content: ArrayBuffer): Promise<KeptShot> {
+  const response = await fetch("/api/shots/from-file", { method: "POST", body: content });
+  const answer = (await response.json()) as unknown;
+  if (!response.ok) throw new Refusal(answer as Refusal["problem"]);
+  return answer as KeptShot;
+}

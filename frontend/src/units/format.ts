@@ -1,0 +1,65 @@
+/** Numbers as they are read at the table. */
+import type { Units } from "../app/preferences";
+
+const MM_PER_INCH = 25.4;
+
+/** Up to `digits` significant digits, without exponent and without trailing noughts. */
+export function figures(value: number, digits = 3): string {
+  if (!Number.isFinite(value)) return "—";
+  if (value === 0) return "0";
+  const whole = Math.max(Math.floor(Math.log10(Math.abs(value))) + 1, 1);
+  const decimals = Math.min(Math.max(digits - whole, 0), 6);
+  const small =
+    Math.abs(value) < 1 ? Math.min(Math.ceil(-Math.log10(Math.abs(value))) + digits - 1, 8) : decimals;
+  const text = value.toFixed(Math.max(decimals, small));
+  return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
+}
+
+/** A length with its unit; micrometres below a tenth of a millimetre. */
+export function length(mm: number, units: Units, digits = 3): string {
+  if (mm !== 0 && Math.abs(mm) < 0.0995) return `${figures(mm * 1000, digits)} µm`;
+  return units === "in" ? `${figures(mm / MM_PER_INCH, digits)} in` : `${figures(mm, digits)} mm`;
+}
+
+/** Two lengths as one size, the unit said once. */
+export function size(widthMm: number, heightMm: number, units: Units): string {
+  const factor = units === "in" ? 1 / MM_PER_INCH : 1;
+  return `${figures(widthMm * factor)} × ${figures(heightMm * factor)} ${units}`;
+}
+
+export function stop(fNumber: number): string {
+  return `f/${figures(fNumber)}`;
+}
+
+export function times(magnification: number): string {
+  return `${figures(magnification)}×`;
+}
+
+export function percent(share: number): string {
+  const rounded = Math.round(share * 100);
+  if (rounded === 100 && share < 1 - 1e-9) return "99 %";
+  if (rounded === 0 && share > 0) return "<1 %";
+  return `${rounded} %`;
+}
+
+export function seconds(value: number): string {
+  if (value < 0.3) return value > 1e-9 ? `1/${Math.round(1 / value)} s` : "0 s";
+  if (value < 59.5) return `${figures(value)} s`;
+  const whole = Math.round(value);
+  if (value < 3570) return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, "0")} s`;
+  const minutes = Math.round(value / 60);
+  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")} min`;
+}
+
+export function frames(count: number): string {
+  return `${count} ${count === 1 ? "frame" : "frames"}`;
+}
+
+/** What an input shows for a value in the contract's unit. */
+export function editable(value: number, kind: string, units: Units): string {
+  if (kind === "length") return figures(units === "in" ? value / MM_PER_INCH : value, 6);
+  if (kind === "fNumber") return `f/${figures(value, 4)}`;
+  if (kind === "percent") return figures(value * 100, 4);
+  if (kind === "time") return value < 0.3 && value > 1e-6 ? `1/${figures(1 / value, 3)}` : figures(value, 5);
+  return figures(value, 6);
+}
