@@ -10,7 +10,8 @@ STANDARD = {"collections", "dataclasses", "functools", "itertools", "math", "typ
 MAY_IMPORT = {
     "core": STANDARD | {"numpy", "just_plane.core"},
     "contract": STANDARD | {"json", "copy", "pydantic", "just_plane.contract", "just_plane.core"},
-    "planning": STANDARD | {"csv", "io", "numpy", "just_plane.core", "just_plane.contract", "just_plane.planning"},
+    "planning": STANDARD
+    | {"bisect", "csv", "io", "numpy", "just_plane.core", "just_plane.contract", "just_plane.planning"},
 }
 MAY_NOT_IMPORT = {
     "store": {"flask", "flask_openapi3", "just_plane.web", "just_plane.core", "just_plane.planning"},

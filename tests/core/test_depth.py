@@ -88,7 +88,7 @@ def test_a_flat_subject_wants_the_widest_stop():
 
 def test_worst_contrast_keeps_the_deepest_reversal():
     # Far past the first zero the contrast at the edge swings back; the worst does not.
-    worst = worst_contrast(0.02, np.array([4.0]), np.array([0.02 * 10]), 1e-9)[0]
+    worst = worst_contrast(0.02, np.array([4.0]), np.array([0.02 * 10]), 1e-9).contrast[0]
     assert worst == pytest.approx(-0.132, abs=0.002)  # the deepest trough of 2 J1(x)/x
 
 

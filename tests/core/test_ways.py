@@ -7,10 +7,11 @@ from hypothesis import strategies as st
 
 from just_plane.core.contrast import contrast
 from just_plane.core.depth import allowed_blur
+from just_plane.core.errors import OutOfDomainError
 from just_plane.core.stack import rail_stack
-from just_plane.core.ways import FramesView, Pace, View, one_frame, recommend, stacked
+from just_plane.core.ways import Band, FramesView, Pace, Single, View, Way, one_frame, one_frames, recommend, stacked
 
-PACE = Pace(settle=2.0, exposure=0.5, recovery=0.5)
+PACE = Pace(settle=2.0, recovery=0.5)
 
 
 def view(depth=4.0, m=0.5, pupil=300.0, c=0.02):
@@ -20,7 +21,7 @@ def view(depth=4.0, m=0.5, pupil=300.0, c=0.02):
 @given(st.floats(0.05, 40), st.floats(2, 30), st.floats(0.2, 2))
 def test_cover_is_the_measured_share_of_sharp_points(depth, ne, m):
     scene = view(depth, m)
-    way = one_frame(scene, ne, ne, allowed_blur("contrast", 0.02, ne), PACE)
+    way = one_frame(scene, Single(ne, ne, allowed_blur("contrast", 0.02, ne), 0.5), PACE)
     points = np.linspace(0, depth, 4001)
     sharp = scene.contrast_at(points - way.focuses[0], ne) >= 0.2
     assert way.cover == pytest.approx(sharp.mean(), abs=2e-3)
@@ -28,7 +29,7 @@ def test_cover_is_the_measured_share_of_sharp_points(depth, ne, m):
 
 def test_blur_at_the_band_edge_is_the_blur_allowed():
     scene = view()
-    way = one_frame(scene, 8.0, 12.0, 0.02, PACE, focus=1.0)
+    way = one_frame(scene, Single(8.0, 12.0, 0.02, 0.5, focus=1.0), PACE)
     near, far = way.bands[0]
     assert scene.blur_at(near - 1.0, 12.0) == pytest.approx(0.02, rel=1e-12)
     assert scene.blur_at(far - 1.0, 12.0) == pytest.approx(0.02, rel=1e-12)
@@ -36,16 +37,37 @@ def test_blur_at_the_band_edge_is_the_blur_allowed():
 
 def test_focus_placed_by_hand_moves_the_band_and_the_worst_point():
     scene = view()
-    best = one_frame(scene, 8.0, 12.0, 0.02, PACE)
-    front = one_frame(scene, 8.0, 12.0, 0.02, PACE, focus=0.0)
+    best = one_frame(scene, Single(8.0, 12.0, 0.02, 0.5), PACE)
+    front = one_frame(scene, Single(8.0, 12.0, 0.02, 0.5, focus=0.0), PACE)
     assert front.worst_contrast < best.worst_contrast
     assert front.bands[0].near < 0 < front.bands[0].far
     assert front.worst_at > best.focuses[0]
 
 
+@given(st.floats(0.1, 30), st.floats(0, 1), st.floats(3, 30))
+def test_worst_contrast_is_the_lowest_of_many_points(depth, share, ne):
+    scene = view(depth)
+    way = one_frame(scene, Single(ne, ne, 0.02, 0.5, focus=share * depth), PACE)
+    points = np.linspace(0, depth, 2001)
+    contrasts = scene.contrast_at(points - share * depth, ne)
+    assert way.worst_contrast == pytest.approx(contrasts.min(), abs=0.004)
+    assert scene.contrast_at(way.worst_at - share * depth, ne) == pytest.approx(way.worst_contrast, abs=1e-6)
+
+
+def test_frames_worked_out_together_agree_with_each_alone():
+    scene = view(9.0)
+    singles = [Single(4, 6, 0.02, 0.1), Single(8, 12, 0.015, 0.4, focus=1.0), Single(22, 33, 0.0, 3.0)]
+    assert one_frames(scene, singles, PACE) == [one_frame(scene, single, PACE) for single in singles]
+
+
+def test_a_focus_that_puts_the_subject_behind_the_lens_is_refused():
+    with pytest.raises(OutOfDomainError, match="behind the lens"):
+        one_frame(view(9.0), Single(8, 12, 0.02, 0.5, focus=301.0), PACE)
+
+
 def test_a_flat_subject_is_covered_by_any_frame_with_depth():
-    assert one_frame(view(0.0), 4, 6, 0.02, PACE).cover == 1
-    assert one_frame(view(0.0), 4, 6, 0.0, PACE).cover == 0
+    assert one_frame(view(0.0), Single(4, 6, 0.02, 0.5), PACE).cover == 1
+    assert one_frame(view(0.0), Single(4, 6, 0.0, 0.5), PACE).cover == 0
 
 
 @given(st.floats(0.5, 40), st.floats(0, 0.7))
@@ -54,7 +76,7 @@ def test_a_planned_stack_covers_everything(depth, overlap):
     blur = allowed_blur("contrast", 0.02, 8.0)
     dof = 2 * blur * 8.0 / 0.25
     plan = rail_stack(depth, dof * 0.999, overlap)  # the exact near limit is a little shorter than half the total
-    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.0, blur), plan, PACE)
+    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.0, blur), plan, 0.5, PACE)
     assert way.cover > 0.995
     assert way.frames == plan.frames
     assert way.time == pytest.approx(plan.frames * 3.0)
@@ -63,7 +85,7 @@ def test_a_planned_stack_covers_everything(depth, overlap):
 def test_worst_contrast_of_a_stack_is_half_way_between_frames():
     scene = view()
     plan = rail_stack(4.0, 0.8, 0.5)
-    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.4, 0.02), plan, PACE)
+    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.4, 0.02), plan, 0.5, PACE)
     assert way.worst_contrast == pytest.approx(contrast(50.0, 8.4, 0.25 / 8.4 * 0.2))
 
 
@@ -73,8 +95,6 @@ def test_contrast_ahead_of_focus_is_the_contrast_of_its_blur():
 
 
 def make(cover, frames, worst, time):
-    from just_plane.core.ways import Band, Way
-
     return Way("x", 8.0, 12.0, (0.0,) * frames, (Band(0, 1),), cover, worst, 0.0, time)
 
 
@@ -95,6 +115,6 @@ def test_the_choice_follows_what_matters(ways, hold_still, choice):
 
 def test_an_endless_far_limit_covers_to_the_end():
     scene = View(0.004, 12000.0, 0.02, 3000.0)
-    way = one_frame(scene, 16, 16, 0.02, PACE, focus=1000)
+    way = one_frame(scene, Single(16, 16, 0.02, 0.5, focus=1000), PACE)
     assert math.isinf(way.bands[0].far)
     assert way.cover == 1

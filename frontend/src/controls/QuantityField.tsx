@@ -131,7 +131,7 @@ export function QuantityField(props: QuantityFieldProps) {
           onPointerMove={moveScrub}
           onPointerUp={() => (scrub.current = null)}
         >
-          {props.unit ?? unitOf(kind, units)}
+          {shown === "" ? "" : (props.unit ?? unitOf(kind, units))}
         </Grip>
       </Row>
       {trouble ? (

@@ -46,7 +46,7 @@ export function fittingScale(
   depth: number,
   zoom: number,
 ): number {
-  const byHeight = (height * 0.86) / Math.max(frameHeight, 1e-6);
+  const byHeight = (height * 0.78) / Math.max(frameHeight, 1e-6);
   const byDepth = (width * 0.55) / Math.max(depth, 1e-6);
   return Math.min(byHeight, byDepth) * zoom;
 }

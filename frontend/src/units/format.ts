@@ -21,6 +21,17 @@ export function length(mm: number, units: Units, digits = 3): string {
   return units === "in" ? `${figures(mm / MM_PER_INCH, digits)} in` : `${figures(mm, digits)} mm`;
 }
 
+/** A bare number of mm or inches with a fixed count of decimals, for columns that line up. */
+export function fixed(mm: number, units: Units, decimals: number): string {
+  const text = (units === "in" ? mm / MM_PER_INCH : mm).toFixed(units === "in" ? decimals + 1 : decimals);
+  return /^-0\.?0*$/.test(text) ? text.slice(1) : text;
+}
+
+/** Decimals of a mm that still tell steps of this length apart. */
+export function decimalsFor(stepMm: number): number {
+  return stepMm > 0 ? Math.min(Math.max(Math.ceil(-Math.log10(stepMm)) + 2, 1), 5) : 2;
+}
+
 /** Two lengths as one size, the unit said once. */
 export function size(widthMm: number, heightMm: number, units: Units): string {
   const factor = units === "in" ? 1 / MM_PER_INCH : 1;

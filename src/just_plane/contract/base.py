@@ -1,5 +1,6 @@
 """What all models of the contract have in common: nothing unknown, nothing endless, nothing guessed."""
 
+from functools import cache
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -9,6 +10,18 @@ class Model(BaseModel):
     """Refuses unknown fields, NaN and infinity, and text where a number belongs."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, strict=True, frozen=True)
+
+    @classmethod
+    def model_json_schema(cls, *args, **kwargs):
+        """The schema; kept once made, because the web framework asks for a query's at every request."""
+        if args or kwargs:
+            return super().model_json_schema(*args, **kwargs)
+        return _plain_schema(cls)
+
+
+@cache
+def _plain_schema(model):
+    return BaseModel.model_json_schema.__func__(model)  # type: ignore[attr-defined]
 
 
 class Answer(BaseModel):

@@ -252,7 +252,7 @@ def best_aperture(
     if ne.size == 0:
         raise OutOfDomainError("f_numbers.empty", quantity="f_numbers", message="There is no stop to choose from.")
     edge = magnification**2 / ne * edge_defocus(depth, pupil_distance)
-    worst = worst_contrast(circle_of_confusion, ne, edge, wavelength)
+    worst = worst_contrast(circle_of_confusion, ne, edge, wavelength).contrast
     return ApertureCurve(np.asarray(f_numbers, dtype=float), ne, worst, int(np.argmax(worst)))
 
 
@@ -262,6 +262,14 @@ def edge_defocus(depth, pupil_distance=math.inf):
         return depth / 2
     near = best_focus(depth, pupil_distance)
     return near * pupil_distance / (pupil_distance - near)
+
+
+class Worst(NamedTuple):
+    """The lowest contrast between perfect focus and an edge. Arrays of one length."""
+
+    contrast: np.ndarray
+    blur: np.ndarray
+    """Blur diameter at which it is met, mm."""
 
 
 def worst_contrast(circle_of_confusion, effective_f_numbers, edge_blurs, wavelength=DEFAULT_WAVELENGTH):
@@ -276,7 +284,7 @@ def worst_contrast(circle_of_confusion, effective_f_numbers, edge_blurs, wavelen
 
     Returns
     -------
-    (N,) array                    Signed. Down to the first zero it is the contrast at the edge, exactly; past it, the
+    Worst                         Signed. Down to the first zero it is the contrast at the edge, exactly; past it, the
                                   deepest reversal met, from 24 samples (within 0.002).
     """
     frequency = 1 / positive("circle_of_confusion", circle_of_confusion, "mm")
@@ -285,4 +293,8 @@ def worst_contrast(circle_of_confusion, effective_f_numbers, edge_blurs, wavelen
     # The deepest reversal comes before the phase 7 / (1 - s), whatever s; farther out the swings only shrink.
     capped = np.minimum(phase, 7 / np.maximum(1 - s, 1e-9))
     samples = capped[:, None] * np.linspace(0, 1, 24)
-    return transfer(np.broadcast_to(s[:, None], samples.shape), samples).min(axis=1)
+    contrasts = transfer(np.broadcast_to(s[:, None], samples.shape), samples)
+    # The last of equals, so that where all is alike the edge is named.
+    lowest = contrasts.shape[1] - 1 - contrasts[:, ::-1].argmin(axis=1)
+    rows = np.arange(len(s))
+    return Worst(contrasts[rows, lowest], samples[rows, lowest] / (np.pi * frequency))

@@ -6,6 +6,7 @@ the sensor. No accessory has a rule of thumb of its own. A model: thin elements,
 the photographer has them, replace its answers. See docs/derivations/rig.md.
 """
 
+import math
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -137,24 +138,17 @@ class Rig:
         prime = self.prime
         front, behind, length = self._around_prime()
         a, b = self._image_row(front, behind)
-        magnification = np.abs(a)
-        with np.errstate(divide="ignore"):
-            distance = np.where(magnification < 1e-12, np.inf, np.divide(b, np.maximum(magnification, 1e-300)))
-        factor = _f_number_factor(prime, front, behind, distance)
+        magnification = abs(a)
+        distance = _divided(b, magnification)
         pupil_ahead, chief = _pupil(prime, front, behind)
         return Imaging(
-            *(
-                _plain(value)
-                for value in (
-                    magnification,
-                    distance,
-                    distance + length,
-                    length,
-                    factor,
-                    distance - pupil_ahead,
-                    chief,
-                )
-            )
+            magnification,
+            distance,
+            distance + length,
+            length,
+            _f_number_factor(prime, front, behind, magnification / b),
+            distance - pupil_ahead,
+            chief,
         )
 
     def magnification(self):
@@ -191,7 +185,16 @@ class Rig:
                 message=f"{magnification:.3g}x is {'beyond' if more else 'below'} this rig: it gives {reach}.",
                 remedy="Add a tube, or ask for a wider frame." if more else "Use a shorter tube, or a narrower frame.",
             )
-        return self.focused(_solve(lambda own: self.focused(own).magnification() - magnification, self.prime))
+        # Magnification grows along the throw: find the stretch it lies in, all settings at once, then close in.
+        settings = np.linspace(0.0, self.prime.closest_magnification, 33)
+        reached = self.focused(settings).magnification()
+        after = min(max(int(np.searchsorted(reached, magnification)), 1), len(settings) - 1)
+        own = _solve(
+            lambda own: self.focused(own).magnification() - magnification,
+            (float(settings[after - 1]), float(reached[after - 1]) - magnification),
+            (float(settings[after]), float(reached[after]) - magnification),
+        )
+        return self.focused(own)
 
     def magnification_range(self):
         """Smallest and largest magnification over the focus throw, far end first."""
@@ -210,7 +213,7 @@ class Rig:
     def _image_row(self, front, behind):
         """The row of the whole matrix that makes the image: -magnification, and the length it maps to distance."""
         a, b, _, _ = _through(behind, _through(_lens(self.prime.focal_length_now), front))
-        if np.any(a > 1e-12):
+        if _any(a > 1e-12):
             raise NoImageError(
                 "rig.no_image",
                 quantity="elements",
@@ -221,11 +224,10 @@ class Rig:
         return a, b
 
 
-def _solve(error, prime):
-    """Root of a function that grows over the focus throw: secant steps kept inside a bracket (to 1e-13)."""
-    low, high = 0.0, float(prime.closest_magnification)
-    at_low, at_high = error(low), error(high)
-    if at_low >= 0 or high == 0:
+def _solve(error, start, end):
+    """Root of a growing function between two settings with their errors: false position, to 1e-13."""
+    (low, at_low), (high, at_high) = start, end
+    if at_low >= 0 or high == low:
         return low
     if at_high <= 0:
         return high
@@ -274,7 +276,7 @@ def _behind(prime, elements):
             gap = gap + element.length
             continue
         ahead = gap - element.before_image
-        if np.any(ahead <= 0):
+        if _any(ahead <= 0):
             raise NoImageError(
                 "converter.inside_lens",
                 quantity="thickness",
@@ -289,16 +291,24 @@ def _behind(prime, elements):
     return _through(_gap(gap), matrix), length + gap
 
 
-def _f_number_factor(prime, front, behind, distance):
-    """Follow the marginal ray from the subject: (1 + m_lens/P) from the lens, times what stands behind it."""
-    far = np.isinf(distance)
-    height = 1.0
-    angle = np.where(far, 0.0, 1 / np.where(far, 1.0, distance))
-    before = front[2] * height + angle
-    after = before - height / prime.focal_length_now
-    at_sensor = behind[2] * height + behind[3] * after
-    own = np.abs(before / after)
-    return (1 + own / prime.pupil_magnification) * np.abs(after / at_sensor)
+def _any(found):
+    return found if isinstance(found, bool) else bool(found.any())
+
+
+def _divided(length, magnification):
+    """length / magnification, endless at infinity focus."""
+    if isinstance(magnification, float):
+        return length / magnification if magnification > 1e-12 else math.inf
+    with np.errstate(divide="ignore"):
+        return np.where(magnification > 1e-12, length / magnification, np.inf)
+
+
+def _f_number_factor(prime, front, behind, angle):
+    """Follow the ray from the subject through unit height: (1 + m_lens/P) from the lens, times what stands behind."""
+    before = front[2] + angle
+    after = before - 1 / prime.focal_length_now
+    at_sensor = behind[2] + behind[3] * after
+    return (1 + abs(before / after) / prime.pupil_magnification) * abs(after / at_sensor)
 
 
 def _pupil(prime, front, behind):
@@ -309,9 +319,4 @@ def _pupil(prime, front, behind):
     seen_ahead = -b / a
     height_at_prime = seen_ahead
     angle_behind = (c * seen_ahead + d) - height_at_prime / prime.focal_length_now
-    return seen_ahead, np.abs(behind[0] * height_at_prime + behind[1] * angle_behind)
-
-
-def _plain(value):
-    value = np.asarray(value, dtype=float)
-    return float(value) if value.ndim == 0 else value
+    return seen_ahead, abs(behind[0] * height_at_prime + behind[1] * angle_behind)

@@ -9,8 +9,9 @@ from typing import NamedTuple
 import numpy as np
 
 from just_plane.core.contrast import transfer
-from just_plane.core.depth import best_focus, limits_from_pupil
+from just_plane.core.depth import best_focus, limits_from_pupil, worst_contrast
 from just_plane.core.domain import non_negative, positive
+from just_plane.core.errors import OutOfDomainError
 from just_plane.core.stack import stack_time
 from just_plane.core.units import DEFAULT_WAVELENGTH
 
@@ -90,39 +91,87 @@ class Way:
 
 @dataclass(frozen=True, slots=True)
 class Pace:
-    """What each frame takes: times in s, as for :func:`just_plane.core.stack.stack_time`."""
+    """What each frame takes besides its exposure: times in s, as for :func:`just_plane.core.stack.stack_time`."""
 
     settle: float
-    exposure: float
     recovery: float
     noise_reduction: bool = False
 
 
-def one_frame(view, f_number, effective_f_number, blur, pace, focus=None):
-    """A single frame.
+class Single(NamedTuple):
+    """One frame to be compared."""
+
+    f_number: float
+    effective_f_number: float
+    blur: float
+    """Blur still allowed on the sensor by the chosen school, mm, >= 0."""
+    exposure: float
+    """Shutter time, s."""
+    focus: float | None = None
+    """mm behind the nearest point; None puts it best."""
+
+
+def one_frame(view, single, pace):
+    """A single frame; :func:`one_frames` of one."""
+    return one_frames(view, (single,), pace)[0]
+
+
+def one_frames(view, singles, pace):
+    """Single frames of one view, worked out together.
 
     Parameters
     ----------
     view : View
-    f_number, effective_f_number : float   Marked, and as it works on this rig, > 0.
-    blur : float                           Blur still allowed on the sensor by the chosen school, mm, >= 0.
-    pace : Pace                            A single frame does not settle after a move.
-    focus : float or None                  mm behind the nearest point; None puts it best.
+    singles : sequence of Single
+    pace : Pace                    A single frame does not settle after a move.
 
     Returns
     -------
-    Way
+    list of Way                    In the order given.
+
+    Raises
+    ------
+    OutOfDomainError               The nearest point would lie behind the entrance pupil.
     """
-    place = best_focus(view.depth, view.pupil_distance) if focus is None else float(focus)
-    band = _band(view, effective_f_number, blur, place)
-    ends = np.array([0.0, view.depth])
-    offsets = np.concatenate([np.linspace(0, 1, 25) * (end - place) for end in ends])
-    if not -view.pupil_distance < (ends - place).min():
-        raise ValueError("the nearest point lies behind the entrance pupil; check before comparing ways")
-    worst, at = _worst(view, effective_f_number, offsets, offsets + place)
-    seconds = stack_time(1, 0.0, pace.exposure, pace.recovery, noise_reduction=pace.noise_reduction)
-    cover = _cover((band,), view.depth)
-    return Way("one_frame", f_number, effective_f_number, (place,), (band,), cover, worst, at, seconds)
+    best = best_focus(view.depth, view.pupil_distance)
+    places = np.array([best if single.focus is None else single.focus for single in singles])
+    if places.max() >= view.pupil_distance:
+        raise OutOfDomainError(
+            "focus.behind_pupil",
+            quantity="focus",
+            value=float(places.max()),
+            unit="mm",
+            message="The nearest point would lie behind the lens with this focus.",
+            remedy="Focus nearer to the nearest point, or make less of the subject sharp.",
+        )
+    effective = np.array([single.effective_f_number for single in singles])
+    ends = np.stack([0.0 - places, view.depth - places])
+    edges = view.blur_at(ends, effective)
+    worst = worst_contrast(view.circle_of_confusion, np.tile(effective, 2), edges.ravel(), view.wavelength)
+    contrasts, blurs = worst.contrast.reshape(2, -1), worst.blur.reshape(2, -1)
+    ways = []
+    for index, single in enumerate(singles):
+        end = int(np.argmin(contrasts[:, index]))
+        toward_far = ends[end, index] > 0
+        limits = _limits(view, single.effective_f_number, float(blurs[end, index]))
+        at = places[index] + (min(limits.far, ends[end, index]) if toward_far else -limits.near)
+        around = _limits(view, single.effective_f_number, single.blur)
+        band = Band(float(places[index]) - around.near, float(places[index]) + around.far)
+        seconds = stack_time(1, 0.0, single.exposure, pace.recovery, noise_reduction=pace.noise_reduction)
+        ways.append(
+            Way(
+                "one_frame",
+                single.f_number,
+                single.effective_f_number,
+                (float(places[index]),),
+                (band,),
+                _cover((band,), view.depth),
+                float(contrasts[end, index]),
+                min(max(float(at), 0.0), view.depth),
+                seconds,
+            )
+        )
+    return ways
 
 
 class FramesView(NamedTuple):
@@ -135,7 +184,7 @@ class FramesView(NamedTuple):
     """Blur still allowed on the sensor by the chosen school, mm."""
 
 
-def stacked(view, kind, f_number, frames_view, stack, pace):
+def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
     """A focus stack as planned by :mod:`just_plane.core.stack`.
 
     Parameters
@@ -145,6 +194,7 @@ def stacked(view, kind, f_number, frames_view, stack, pace):
     f_number : float          Marked, > 0.
     frames_view : FramesView  What the rig does at each frame.
     stack : Stack
+    exposure : float          Shutter time, s.
     pace : Pace
 
     Returns
@@ -163,7 +213,7 @@ def stacked(view, kind, f_number, frames_view, stack, pace):
     contrasts = transfer(frequency * view.wavelength * ne[: len(half)], edge)
     worst = int(np.argmin(contrasts))
     effective = float(ne[max(int(np.argmax(places >= 0)), 0)])
-    time = stack_time(stack.frames, pace.settle, pace.exposure, pace.recovery, noise_reduction=pace.noise_reduction)
+    time = stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction)
     return Way(
         kind,
         f_number,
@@ -204,17 +254,10 @@ def recommend(ways, contrast_threshold, hold_still=None):
     return max(range(len(ways)), key=lambda index: merit(ways[index]), default=None)
 
 
-def _band(view, effective_f_number, blur, place):
-    near, far = limits_from_pupil(
+def _limits(view, effective_f_number, blur):
+    return limits_from_pupil(
         view.pupil_distance, view.magnification**2 * view.pupil_distance / effective_f_number, blur
     )
-    return Band(place - near, place + far)
-
-
-def _worst(view, effective_f_number, offsets, places):
-    contrasts = view.contrast_at(offsets, effective_f_number)
-    index = int(np.argmin(contrasts))
-    return float(contrasts[index]), float(places[index])
 
 
 def _cover(bands, depth):

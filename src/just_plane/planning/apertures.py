@@ -6,7 +6,7 @@ import numpy as np
 
 from just_plane.contract.plan import ApertureAnswer, DepthSchool, StopAnswer
 from just_plane.core.aperture import airy_diameter, numerical_aperture, stops_lost
-from just_plane.core.contrast import transfer
+from just_plane.core.contrast import perfect_contrast
 from just_plane.core.depth import SCHOOLS, allowed_blur, best_aperture, depth_from_blur, limits_from_pupil
 from just_plane.core.errors import OpticsError
 from just_plane.core.stack import MOST_FRAMES
@@ -27,6 +27,8 @@ class Stops:
     depths: np.ndarray
     worst: np.ndarray
     perfect: np.ndarray
+    shutters: np.ndarray
+    """Shutter time, s."""
     best: int
     chosen: int
     """Index of the stop in use; the last entry when the lens does not click there."""
@@ -55,34 +57,23 @@ def work_out_stops(shot, rigged, circle, findings, wording):
     blurs = allowed_blur(shot.sharp.depth_school, circle, effective, wavelength, shot.sharp.contrast_threshold)
     curve = best_aperture(
         shot.subject.depth_mm,
-        marked_array[:clicks],
-        effective[:clicks],
+        marked_array,
+        effective,
         imaging.magnification,
         circle,
         wavelength,
         imaging.pupil_distance,
     )
-    worst = curve.worst_contrast
-    if chosen == clicks:
-        own = best_aperture(
-            shot.subject.depth_mm,
-            marked_array[clicks:],
-            effective[clicks:],
-            imaging.magnification,
-            circle,
-            wavelength,
-            imaging.pupil_distance,
-        )
-        worst = np.append(worst, own.worst_contrast)
     s = wavelength * effective / circle
     return Stops(
         marked_array,
         effective,
         blurs,
         depth_from_blur(blurs, effective, imaging.magnification),
-        worst,
-        transfer(s, np.zeros_like(s)),
-        curve.best,
+        curve.worst_contrast,
+        perfect_contrast(s),
+        shutter(shot, marked_array, factor),
+        int(np.argmax(curve.worst_contrast[:clicks])),
         chosen,
         clicks,
     )
@@ -93,7 +84,6 @@ def aperture(shot, rigged, circle, stops):
     imaging, chosen = rigged.imaging, stops.chosen
     effective = float(stops.effective_f_numbers[chosen])
     wavelength = shot.sharp.wavelength_nm * MM_PER_NM
-    shutters = shutter(shot, stops.f_numbers, imaging.f_number_factor)
     frames = _rail_frames(shot, stops)
     columns = zip(
         stops.f_numbers.tolist(),
@@ -102,7 +92,7 @@ def aperture(shot, rigged, circle, stops):
         stops.perfect.tolist(),
         stops.depths.tolist(),
         frames,
-        shutters.tolist(),
+        stops.shutters.tolist(),
         strict=True,
     )
     return ApertureAnswer(
@@ -146,7 +136,8 @@ def _rail_frames(shot, stops):
 
 
 def _schools(shot, rigged, circle, effective, stops):
-    imaging, answers = rigged.imaging, []
+    imaging = rigged.imaging
+    answers: list[DepthSchool] = []
     image = imaging.magnification**2 * imaging.pupil_distance / effective
     for school in SCHOOLS:
         blur = (
@@ -159,7 +150,7 @@ def _schools(shot, rigged, circle, effective, stops):
         near, far = limits_from_pupil(imaging.pupil_distance, image, blur)
         answers.append(
             DepthSchool(
-                school=school,
+                school=school,  # type: ignore[arg-type]  # a str there, one of these here
                 total_mm=depth_from_blur(blur, effective, imaging.magnification),
                 near_mm=near,
                 far_mm=None if far == float("inf") else far,

@@ -21,7 +21,8 @@ def plan_shot(shot, units="mm"):
     -------
     Plan          Never raises for a valid shot: what cannot be worked out is null, and a finding says why.
     """
-    wording, findings, parts = Wording(units), Findings(), {}
+    wording, findings = Wording(units), Findings()
+    parts: dict = {}
     _say_subject(shot, findings, wording)
     if not _work_out(shot, findings, wording, parts):
         parts["verdict"] = no_rig(findings)

@@ -2,11 +2,14 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from just_plane.contract.plan import Piece, Reach
 from just_plane.core.errors import OpticsError
 from just_plane.core.lens import prime_from_data_sheet
 from just_plane.core.rig import Imaging, Rig, Tube
 
+THROW_SETTINGS = 129
 LEAST_ROOM = 5.0
 """Working distance, mm, under which nothing can be lit or placed: the subject stands in the lens's shade."""
 
@@ -28,6 +31,10 @@ class Rigged:
     imaging: Imaging
     front_to_sensor: float
     """Front of the glass or hood to the sensor, mm."""
+    settings: np.ndarray
+    """Own magnifications over the focus throw, infinity first."""
+    over_throw: Imaging
+    """What the rig does at each of them."""
 
     @property
     def working_distance(self):
@@ -57,32 +64,34 @@ def build_rig(shot, findings):
         rig = Rig((prime, *(Tube(length) for length in shot.tubes_mm)))
         rig = rig.at_magnification(framed_magnification(shot))
         imaging = rig.imaging()
+        settings = np.linspace(0.0, prime.closest_magnification, THROW_SETTINGS)
+        over_throw = rig.focused(settings).imaging()
     except OpticsError as error:
         field = framing_field(shot) if error.quantity == "magnification" else FIELD_OF.get(error.quantity, "/lens")
         findings.refused(error, field)
         return None
-    return Rigged(rig, imaging, _front(shot, rig.prime.own_magnification))
+    return Rigged(rig, imaging, _front(shot, rig.prime.own_magnification), settings, over_throw)
 
 
 def reach(shot, rigged, focus_behind_nearest, findings, wording):
     """The reach section of a plan, and what stands against the rig."""
     imaging, prime = rigged.imaging, rigged.rig.prime
-    smallest, largest = rigged.rig.magnification_range()
-    nearest_focus, farthest_focus = rigged.rig.focus_range()
+    sizes, distances = rigged.over_throw.magnification, rigged.over_throw.subject_to_sensor
+    farthest_focus = float(distances[0])
     room = rigged.working_distance - focus_behind_nearest
     _say_room(shot, rigged, room, findings, wording)
     width = shot.body.sensor_width_mm / imaging.magnification
     return Reach(
         magnification=imaging.magnification,
-        smallest_magnification=smallest,
-        largest_magnification=largest,
+        smallest_magnification=float(sizes[0]),
+        largest_magnification=float(sizes[-1]),
         frame_width_mm=width,
         frame_height_mm=shot.body.sensor_height_mm / imaging.magnification,
         working_distance_mm=rigged.working_distance,
         nearest_point_mm=room,
         subject_to_sensor_mm=imaging.subject_to_sensor,
         lens_front_to_sensor_mm=rigged.front_to_sensor,
-        nearest_focus_mm=nearest_focus,
+        nearest_focus_mm=float(distances[-1]),
         farthest_focus_mm=None if farthest_focus == float("inf") else farthest_focus,
         focal_length_now_mm=prime.focal_length_now,
         own_magnification=prime.own_magnification,

@@ -1,5 +1,6 @@
 """What the rig does while the focus ring turns and the camera stands: size and depth change along the subject."""
 
+from bisect import bisect_right
 from dataclasses import dataclass
 
 import numpy as np
@@ -26,13 +27,21 @@ class Throw:
     """Nearest place that the ring can focus on, mm behind the nearest point; farthest likewise, may be inf."""
     farthest: float
 
-    def depth_at(self, place):
-        """Depth of field (mm) when focused at a place (mm behind the nearest point)."""
-        return float(np.interp(place, self.places, self._depths))
+    def depth_at(self):
+        """A function: depth of field (mm) when focused at a place (mm behind the nearest point).
 
-    @property
-    def _depths(self):
-        return depth_from_blur(self.blurs, self.effective_f_numbers, self.magnifications)
+        Plain numbers and bisection: a march asks once a frame, and an array call costs more than the answer.
+        """
+        places = self.places.tolist()
+        depths = depth_from_blur(self.blurs, self.effective_f_numbers, self.magnifications).tolist()
+
+        def at(place):
+            index = min(max(bisect_right(places, place), 1), len(places) - 1)
+            low, high = places[index - 1], places[index]
+            share = min(max((place - low) / (high - low), 0.0), 1.0)
+            return depths[index - 1] + share * (depths[index] - depths[index - 1])
+
+        return at
 
     def view(self, places):
         """The core's view of each frame focused at these places."""
@@ -57,13 +66,13 @@ def throw(shot, rigged, circle, f_number, focus_behind_nearest):
     """
     rig, depth = rigged.rig, shot.subject.depth_mm
     to_nearest_point = rigged.imaging.subject_to_sensor - focus_behind_nearest
-    own = np.linspace(0, rig.prime.closest_magnification, 129)
-    distances = rig.focused(own).imaging().subject_to_sensor
+    distances = rigged.over_throw.subject_to_sensor
     turning = int(np.argmin(distances)) + 1
-    own, distances = own[:turning], distances[:turning]
+    own, distances = rigged.settings[:turning], distances[:turning]
     nearest, farthest = float(distances[-1] - to_nearest_point), float(distances[0] - to_nearest_point)
     if turning < 3 or nearest > 0 or farthest < depth:
-        return None if turning < 3 else Throw(*(np.zeros(1),) * 6, nearest, farthest)
+        nothing = np.zeros(1)
+        return None if turning < 3 else Throw(nothing, nothing, nothing, nothing, nothing, nothing, nearest, farthest)
     reach = max(depth * 0.2, 1e-3)
     ends = np.clip(np.array([-reach, depth + reach]), nearest, min(farthest, 1e9))
     inverse = 1 / distances
@@ -79,17 +88,12 @@ def throw(shot, rigged, circle, f_number, focus_behind_nearest):
         shot.sharp.contrast_threshold,
     )
     return Throw(
-        *(
-            table[order]
-            for table in (
-                imaging.subject_to_sensor - to_nearest_point,
-                imaging.magnification,
-                imaging.pupil_distance,
-                effective,
-                blurs,
-                imaging.chief_scale,
-            )
-        ),
+        (imaging.subject_to_sensor - to_nearest_point)[order],
+        imaging.magnification[order],
+        imaging.pupil_distance[order],
+        effective[order],
+        blurs[order],
+        imaging.chief_scale[order],
         nearest,
         farthest,
     )

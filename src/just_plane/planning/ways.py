@@ -3,11 +3,13 @@
 from dataclasses import dataclass, replace
 
 from just_plane.contract.plan import StackAnswer, WayAnswer
+from just_plane.contract.shot import Shot
 from just_plane.core.errors import OpticsError
 from just_plane.core.stack import SLAB_FROM, rail_stack, ring_stack, slabs
 from just_plane.core.units import MM_PER_NM
-from just_plane.core.ways import FramesView, Pace, View, Way, one_frame, recommend, stacked
-from just_plane.planning.light import shutter
+from just_plane.core.ways import FramesView, Pace, Single, View, Way, one_frames, recommend, stacked
+from just_plane.planning.apertures import Stops
+from just_plane.planning.rigging import Rigged
 from just_plane.planning.ring import throw
 from just_plane.planning.wording import Wording, count, f_stop, percent, seconds
 
@@ -28,13 +30,22 @@ class Compared:
 class Bench:
     """What every way starts from."""
 
-    shot: object
-    rigged: object
-    stops: object
+    shot: Shot
+    rigged: Rigged
+    stops: Stops
     view: View
     circle: float
     focus: float
     wording: Wording
+
+    @property
+    def pace(self):
+        options = self.shot.stack
+        return Pace(options.settle_s, options.recovery_s, options.noise_reduction)
+
+    def exposure(self, index):
+        """Shutter time at a stop, s."""
+        return float(self.stops.shutters[index])
 
 
 def bench(shot, rigged, stops, circle, focus, wording):
@@ -53,12 +64,7 @@ def bench(shot, rigged, stops, circle, focus, wording):
 def compare(bench):
     """Every way to get the shot, in fixed order, one of them recommended: list of WayAnswer."""
     stops = bench.stops
-    singles = {"one": stops.chosen, "one_best": stops.best, "one_narrowest": stops.clicks - 1}
-    seen, compared = set(), []
-    for way_id, index in singles.items():
-        if index not in seen:
-            seen.add(index)
-            compared.append(_single(bench, way_id, index))
+    compared = _singles(bench, {"one": stops.chosen, "one_best": stops.best, "one_narrowest": stops.clicks - 1})
     compared.append(_stack(bench, "rail"))
     compared.append(_stack(bench, "ring"))
     hold_still = bench.shot.subject.hold_still_s
@@ -70,23 +76,38 @@ def compare(bench):
     ]
 
 
-def _single(bench, way_id, index):
+def _singles(bench, indices):
+    """One frame at each of some stops, {way id: index of the stop}; a stop that stands for two is said once."""
     shot, stops = bench.shot, bench.stops
-    f_number = float(stops.f_numbers[index])
-    way = one_frame(
+    once = {index: way_id for way_id, index in reversed(indices.items())}
+    wanted = [(way_id, index) for way_id, index in indices.items() if once[index] == way_id]
+    ways = one_frames(
         bench.view,
-        f_number,
-        float(stops.effective_f_numbers[index]),
-        float(stops.blurs[index]),
-        _pace(bench, f_number),
-        bench.focus if way_id == "one" else None,
+        [
+            Single(
+                float(stops.f_numbers[index]),
+                float(stops.effective_f_numbers[index]),
+                float(stops.blurs[index]),
+                bench.exposure(index),
+                bench.focus if way_id == "one" else None,
+            )
+            for way_id, index in wanted
+        ],
+        bench.pace,
     )
     name = {"one": "One frame", "one_best": "One frame, best stop", "one_narrowest": "One frame, stopped right down"}
-    title = f"{name[way_id]}, {f_stop(f_number)}"
-    against = ()
-    if stops.blurs[index] == 0:
-        against = (f"diffraction alone leaves {percent(max(float(stops.perfect[index]), 0.0))} contrast",)
-    return Compared(way_id, way, title, _single_note(bench, way, shot), against)
+    return [
+        Compared(
+            way_id,
+            way,
+            f"{name[way_id]}, {f_stop(way.f_number)}",
+            _single_note(bench, way, shot),
+            (f"diffraction alone leaves {percent(max(float(stops.perfect[index]), 0.0))} contrast",)
+            if stops.blurs[index] == 0
+            else (),
+        )
+        for (way_id, index), way in zip(wanted, ways, strict=True)
+    ]
 
 
 def _single_note(bench, way, shot):
@@ -127,7 +148,7 @@ def _stack(bench, kind):
             stack, view, crop = _ring(bench, f_number)
     except OpticsError as error:
         return _impossible(bench, kind, title, str(error))
-    way = stacked(bench.view, kind, f_number, view, stack, _pace(bench, f_number))
+    way = stacked(bench.view, kind, f_number, view, stack, bench.exposure(index), bench.pace)
     answer = _stack_answer(stack, view, crop, way)
     return Compared(kind, way, title, _stack_note(bench, kind, answer), _against_stack(bench, kind, answer), answer)
 
@@ -145,7 +166,7 @@ def _ring(bench, f_number):
     options = shot.stack
     stack = ring_stack(
         shot.subject.depth_mm,
-        table.depth_at,
+        table.depth_at(),
         options.overlap,
         spare_before=options.spare_before,
         spare_after=options.spare_after,
@@ -223,12 +244,6 @@ def _timed(item, hold_still):
         return item
     late = f"takes {seconds(item.way.time)}; the subject holds {seconds(hold_still)}"
     return replace(item, against=(late, *item.against))
-
-
-def _pace(bench, f_number):
-    options = bench.shot.stack
-    exposure = float(shutter(bench.shot, f_number, bench.rigged.imaging.f_number_factor))
-    return Pace(options.settle_s, exposure, options.recovery_s, options.noise_reduction)
 
 
 def _answer(item, *, recommended):

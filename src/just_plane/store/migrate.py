@@ -1,7 +1,6 @@
 """Bringing a database to this program's form: numbered scripts, each whole or not at all, a copy taken first."""
 
 import hashlib
-import re
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -34,8 +33,8 @@ def migrations_in(folder):
     MigrationError   Numbers do not run 1, 2, 3 without a gap.
     """
     found = []
-    for path in sorted(Path(folder).glob("*.sql")):
-        number = int(re.match(r"\d+", path.name).group())
+    for path in sorted(Path(folder).glob("[0-9]*_*.sql")):
+        number = int(path.name.partition("_")[0])
         sql = path.read_text(encoding="utf-8")
         found.append(Migration(number, sql, hashlib.sha256(sql.encode()).hexdigest()))
     if [migration.number for migration in found] != list(range(1, len(found) + 1)):

@@ -54,10 +54,11 @@ export function AperturePanel() {
           step={by(0.1, 1, -1e5)}
           onChange={setFocus}
           onEmpty={() => setFocus(null)}
-          emptyHint={
-            plan?.focus_behind_nearest_mm != null
-              ? `best: ${length(plan.focus_behind_nearest_mm, units)}`
-              : "best"
+          emptyHint="best"
+          hint={
+            shot.focus_behind_nearest_mm == null && plan?.focus_behind_nearest_mm != null
+              ? `best is ${length(plan.focus_behind_nearest_mm, units)}`
+              : "empty it for the best"
           }
           problem={problemAt("/focus_behind_nearest_mm")}
         />
@@ -94,7 +95,9 @@ export function AperturePanel() {
             {aperture.best_worst_contrast >= threshold
               ? `Best for this depth: ${stop(aperture.best_f_number)}, nowhere under ${percent(aperture.best_worst_contrast)} contrast.`
               : `No stop carries the whole depth in one frame; ${stop(aperture.best_f_number)} comes nearest, with ${percent(Math.max(aperture.best_worst_contrast, 0))}.`}
-            {shot.aperture.f_number !== aperture.best_f_number && !effective ? (
+            {shot.aperture.f_number !== aperture.best_f_number &&
+            !effective &&
+            aperture.best_worst_contrast >= threshold ? (
               <div style={{ marginTop: 8 }}>
                 <Button onPress={() => setStop(aperture.best_f_number)}>
                   Set {stop(aperture.best_f_number)}

@@ -19,7 +19,15 @@ const Caption = styled.div`
   display: flex;
   justify-content: space-between;
   font-size: 12px;
+  padding: 0 8px;
   color: ${({ theme }) => theme.soft};
+`;
+
+const Figures = styled.div`
+  display: grid;
+  grid-template-columns: 92px 104px 88px;
+  text-align: right;
+  position: relative;
 `;
 
 const List = styled(ListBox)`
@@ -34,7 +42,7 @@ const Row = styled(ListBoxItem)`
   justify-content: space-between;
   height: var(--row);
   padding: 0 8px;
-  font: 500 11.5px ${fonts.figures};
+  font: 500 12.5px ${fonts.figures};
   cursor: pointer;
   outline-offset: -2px !important;
   border-bottom: 1px solid ${({ theme }) => theme.line};
@@ -42,10 +50,9 @@ const Row = styled(ListBoxItem)`
     font-weight: 750;
     box-shadow: inset 0 0 0 1.5px ${({ theme }) => theme.strong};
   }
-  span {
+  & > span {
     position: relative;
     padding: 0 4px;
-    background: ${({ theme }) => theme.ground};
     line-height: 1.2;
   }
 `;
@@ -81,10 +88,12 @@ export function StopMap({ view }: { view: Viewport }) {
   return (
     <Box>
       <Caption>
-        <span>marked stop</span>
-        <span>
-          solid: sharp · fading: softer · worst contrast over the depth · depth of one frame · frames by rail
-        </span>
+        <span>stop · saffron where detail is sharp, fading where it is softer</span>
+        <Figures>
+          <span>least contrast</span>
+          <span>one frame holds</span>
+          <span>rail stack</span>
+        </Figures>
       </Caption>
       <List
         aria-label="Stops of the lens"
@@ -118,13 +127,15 @@ export function StopMap({ view }: { view: Viewport }) {
             />
             <span>
               {stop(each.f_number)}
-              {each.f_number === aperture.best_f_number ? " best" : ""}
+              {each.f_number === aperture.best_f_number && each.worst_contrast * 100 >= threshold
+                ? " best"
+                : ""}
             </span>
-            <span>
-              {percent(Math.max(each.worst_contrast, 0)).padStart(5)} ·{" "}
-              {each.depth_of_field_mm > 0 ? length(each.depth_of_field_mm, units) : "none"} ·{" "}
-              {each.frames === null ? "no stack" : frames(each.frames)}
-            </span>
+            <Figures>
+              <span>{percent(Math.max(each.worst_contrast, 0))}</span>
+              <span>{each.depth_of_field_mm > 0 ? length(each.depth_of_field_mm, units) : "none"}</span>
+              <span>{each.frames === null ? "none" : frames(each.frames)}</span>
+            </Figures>
           </Row>
         ))}
       </List>

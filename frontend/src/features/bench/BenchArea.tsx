@@ -12,7 +12,7 @@ import { useBench } from "./ShotContext";
 import { Stage } from "./Stage";
 import type { StationId } from "./stations";
 import { useView, ZOOM_STEP } from "./useView";
-import { Ways } from "./Ways";
+import { wayColumns, Ways } from "./Ways";
 
 const Area = styled.section`
   display: grid;
@@ -48,8 +48,10 @@ const Tools = styled.div`
 `;
 
 const Caption = styled.div`
-  display: flex;
-  justify-content: space-between;
+  display: grid;
+  ${wayColumns}
+  padding-right: 10px;
+  text-align: right;
   font-size: 12px;
   color: ${({ theme }) => theme.soft};
   margin-bottom: 2px;
@@ -143,13 +145,20 @@ export function BenchArea({ station }: { station: StationId }) {
       {view ? (
         <div>
           <Caption>
-            <span>{units} behind the nearest point that must be sharp</span>
-            <span>cover · frames · time · works as</span>
+            <span style={{ textAlign: "left" }}>{units} behind the nearest point that must be sharp</span>
+            {station === "aperture" ? null : (
+              <>
+                <span>covers</span>
+                <span>frames</span>
+                <span>time</span>
+                <span>works as</span>
+              </>
+            )}
           </Caption>
           <Rule view={view} units={units} from={shift} to={shift + depth} />
         </div>
       ) : null}
-      {view && plan?.ways?.length ? (
+      {view && plan?.ways?.length && station !== "aperture" ? (
         <Ways
           ways={plan.ways}
           view={view}

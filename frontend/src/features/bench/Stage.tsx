@@ -111,7 +111,7 @@ function FieldEdge({ view, halfAt }: { view: Viewport; halfAt: (place: number) =
   );
 }
 
-const CLOSE_PX = 4;
+const CLOSE_PX = 3;
 
 /** What the way holds sharp: solid saffron, a line at each frame's focus. */
 function Bands(props: { view: Viewport; way: WayAnswer; shift: number; halfAt: (place: number) => number }) {

@@ -6,7 +6,7 @@ import { Button } from "../../controls/Button";
 
 const Bar = styled.header`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) minmax(0, auto);
+  grid-template-columns: minmax(170px, 1fr) minmax(0, auto) minmax(max-content, 1fr);
   align-items: center;
   gap: 16px;
   min-height: 48px;

@@ -1,22 +1,26 @@
 import { ListBox, ListBoxItem } from "react-aria-components";
-import styled, { useTheme } from "styled-components";
+import styled, { css, useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
 import type { Viewport } from "../../drawing/viewport";
 import { fonts } from "../../app/theme";
 import { frames, percent, seconds, stop } from "../../units/format";
 
+/** Columns shared by the ways and the headings over them. */
+export const wayColumns = css`
+  grid-template-columns: minmax(0, 1fr) 52px 92px 104px 64px;
+  column-gap: 8px;
+`;
+
 const List = styled(ListBox)`
   display: grid;
   gap: 4px;
-  padding: 2px;
   overflow: auto;
 `;
 
 const Row = styled(ListBoxItem)`
   position: relative;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 52px 92px 104px 64px;
-  column-gap: 8px;
+  ${wayColumns}
   align-items: baseline;
   min-height: 46px;
   padding: 17px 10px 3px;

@@ -167,16 +167,21 @@ export function ReachPanel() {
               {times(reach.magnification)}, {length(Math.max(reach.nearest_point_mm, 0), units)} to work in
             </strong>
             Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}. This rig gives{" "}
-            {times(reach.smallest_magnification)} to {times(reach.largest_magnification)}
+            {reach.smallest_magnification === 0 ? "infinity" : times(reach.smallest_magnification)} to{" "}
+            {times(reach.largest_magnification)}
             {reach.farthest_focus_mm === null
-              ? ", infinity kept."
+              ? "."
               : `, and focuses no farther than ${length(reach.farthest_focus_mm, units)} from the sensor.`}
           </AnswerBox>
           <Facts>
             <dt>focus ring gives</dt>
             <dd>{times(reach.own_magnification)}</dd>
-            <dt>tubes give</dt>
-            <dd>{times(reach.tube_magnification)}</dd>
+            {tubes.length ? (
+              <>
+                <dt>tubes give</dt>
+                <dd>{times(reach.tube_magnification)}</dd>
+              </>
+            ) : null}
             <dt>focal length here</dt>
             <dd>{length(reach.focal_length_now_mm, units)}</dd>
             <dt>subject to sensor mark</dt>

@@ -2,7 +2,7 @@ import styled from "styled-components";
 import { usePreferences } from "../../app/preferences";
 import { fonts } from "../../app/theme";
 import type { WayAnswer } from "../../api/types";
-import { figures, length, times } from "../../units/format";
+import { decimalsFor, fixed, times } from "../../units/format";
 import { useBench } from "../bench/ShotContext";
 
 const Scroll = styled.div`
@@ -49,15 +49,17 @@ export function Steps({ way, magnification }: { way: WayAnswer; magnification: n
   const { units } = usePreferences();
   const sizes = way.stack?.magnifications ?? [];
   const first = way.focuses_mm[0] ?? 0;
+  const decimals = decimalsFor(way.stack?.step_mm ?? 1);
+  const show = (mm: number) => fixed(mm, units, decimals);
   return (
     <Table>
       <thead>
         <tr>
           <th scope="col">frame</th>
-          <th scope="col">moved from first</th>
-          <th scope="col">focus behind nearest</th>
-          <th scope="col">sharp from</th>
-          <th scope="col">to</th>
+          <th scope="col">moved from first, {units}</th>
+          <th scope="col">focus behind nearest, {units}</th>
+          <th scope="col">sharp from, {units}</th>
+          <th scope="col">to, {units}</th>
           <th scope="col">size</th>
         </tr>
       </thead>
@@ -71,10 +73,10 @@ export function Steps({ way, magnification }: { way: WayAnswer; magnification: n
                 {index + 1}
                 {spare ? " spare" : ""}
               </td>
-              <td>{length(focus - first, units, 4)}</td>
-              <td>{length(focus, units, 4)}</td>
-              <td>{figures(band?.[0] ?? 0)}</td>
-              <td>{figures(band?.[1] ?? 0)}</td>
+              <td>{show(focus - first)}</td>
+              <td>{show(focus)}</td>
+              <td>{show(band?.[0] ?? 0)}</td>
+              <td>{show(band?.[1] ?? 0)}</td>
               <td>{times(sizes.length > 1 ? (sizes[index] ?? 0) : magnification)}</td>
             </tr>
           );
