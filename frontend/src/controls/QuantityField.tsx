@@ -134,11 +134,9 @@ export function QuantityField(props: QuantityFieldProps) {
           {shown === "" ? "" : (props.unit ?? unitOf(kind, units))}
         </Grip>
       </Row>
-      {trouble ? (
-        <FieldTrouble>{trouble}</FieldTrouble>
-      ) : hint ? (
-        <FieldHint slot="description">{hint}</FieldHint>
-      ) : null}
+      {trouble ? <FieldTrouble>{trouble}</FieldTrouble> : null}
+      {/* Always there, for the field's description is looked for once; empty it takes no room. */}
+      <FieldHint slot="description">{trouble ? "" : hint}</FieldHint>
     </TextField>
   );
 }

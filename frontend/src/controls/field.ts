@@ -37,6 +37,9 @@ export const FieldTrouble = styled(FieldError)`
 
 export const FieldHint = styled(Text)`
   display: block;
+  &:empty {
+    display: none;
+  }
   margin-top: 3px;
   font-size: 12px;
   color: ${({ theme }) => theme.soft};

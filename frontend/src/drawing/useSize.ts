@@ -1,11 +1,10 @@
-import { useLayoutEffect, useRef, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 
-/** Size of an element in CSS pixels, followed as it changes. */
+/** Size of an element in CSS pixels, followed as it changes, and as another element takes its place. */
 export function useSize<T extends Element>() {
-  const ref = useRef<T>(null);
+  const [element, setElement] = useState<T | null>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
-    const element = ref.current;
     if (element === null) return;
     const measure = () => {
       const box = element.getBoundingClientRect();
@@ -19,6 +18,6 @@ export function useSize<T extends Element>() {
     observer.observe(element);
     measure();
     return () => observer.disconnect();
-  }, []);
-  return [ref, size] as const;
+  }, [element]);
+  return [setElement, size] as const;
 }

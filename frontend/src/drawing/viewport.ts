@@ -69,7 +69,7 @@ export function ruleTicks(view: Viewport, mmPerUnit: number): Tick[] {
   return Array.from({ length: Math.max(last - first + 1, 0) }, (_, index) => {
     const count = first + index;
     const rank = count % parts === 0 ? "major" : parts === 10 && count % 5 === 0 ? "half" : "minor";
-    const label = rank === "major" ? (count * minor).toFixed(decimals).replace(/^-0(\.0*)?$/, "0") : null;
+    const label = rank === "major" ? (count === 0 ? "0" : (count * minor).toFixed(decimals)) : null;
     return { place: count * minor * mmPerUnit, rank, label };
   });
 }

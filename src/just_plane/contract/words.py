@@ -31,8 +31,11 @@ def problems(error: ValidationError) -> list[FieldProblem]:
 
 
 def _problem(item: Any) -> FieldProblem:
+    where = item["loc"]
     # A union's tag stands in the location between the field and its member; it is no part of the document.
-    path = [part for part in item["loc"] if part not in ("frame_width", "magnification") or part == item["loc"][-1]]
+    path = [
+        part for index, part in enumerate(where) if not (0 < index < len(where) - 1 and where[index - 1] == "framing")
+    ]
     name, unit = _name_and_unit(path)
     got = "" if item["type"] == "missing" else _shown(item["input"], unit)
     return FieldProblem(
@@ -43,7 +46,7 @@ def _problem(item: Any) -> FieldProblem:
 
 
 def _name_and_unit(path):
-    last = str(path[-1]) if path else "document"
+    last = str(path[-1]) if path else "what was sent"
     if last.isdigit() and len(path) > 1:
         last = str(path[-2])
     words = last.split("_")
@@ -70,6 +73,10 @@ def _sentence(item, name, unit, got):
     if kind in ("literal_error", "union_tag_invalid"):
         expected = limits.get("expected", limits.get("expected_tags", ""))
         return f"{name} must be one of {expected}; got {got}."
+    if kind in ("model_type", "model_attributes_type", "dict_type"):
+        return f"{name} must be a JSON object with named values; got {got}."
+    if kind == "union_tag_not_found":
+        return f'{name} must say by what: "by": "frame_width" or "by": "magnification".'
     if kind == "string_too_long":
         return f"{name} may have at most {limits['max_length']} characters."
     if kind == "string_too_short":

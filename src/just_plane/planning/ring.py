@@ -79,6 +79,8 @@ def throw(shot, rigged, circle, f_number, focus_behind_nearest):
     setting = np.interp(1 / (to_nearest_point + ends), inverse, own)
     imaging = rig.focused(np.linspace(setting[1], setting[0], NODES)[::-1]).imaging()
     order = np.argsort(imaging.subject_to_sensor)
+    if not np.all(np.diff(imaging.subject_to_sensor[order]) > 0):
+        return None
     effective = f_number * imaging.f_number_factor
     blurs = allowed_blur(
         shot.sharp.depth_school,

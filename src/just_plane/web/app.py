@@ -6,6 +6,7 @@ from just_plane import __version__
 from just_plane.contract.http import Problem
 from just_plane.web import errors, security
 from just_plane.web.blueprints import about, page, plans, shots
+from just_plane.web.description import describe
 
 
 def create_app(kept_shots, *, demo=False):
@@ -38,5 +39,5 @@ def create_app(kept_shots, *, demo=False):
     app.register_api(plans.api)
     app.register_api(shots.api)
     app.register_blueprint(page.blueprint)
-    app.add_url_rule("/api/openapi.json", "openapi_document", lambda: app.api_doc)
+    app.add_url_rule("/api/openapi.json", "openapi_document", lambda: describe(app.api_doc))
     return app

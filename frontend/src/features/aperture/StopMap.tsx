@@ -76,7 +76,7 @@ const LEAST_ROW = 15;
 
 /** Every stop of the lens on the rule's own scale: saffron where the smallest detail keeps its contrast. */
 export function StopMap({ view }: { view: Viewport }) {
-  const { shot, plan, edit } = useBench();
+  const { drawn: shot, plan, edit } = useBench();
   const { units } = usePreferences();
   const theme = useTheme();
   const map = useStopMap(shot, view.from, view.to).data;
@@ -117,6 +117,7 @@ export function StopMap({ view }: { view: Viewport }) {
           <Row
             key={each.f_number}
             id={String(each.f_number)}
+            aria-label={`${stop(each.f_number)}, worst contrast ${percent(Math.max(each.worst_contrast, 0))}`}
             textValue={`${stop(each.f_number)}, worst contrast ${percent(Math.max(each.worst_contrast, 0))}`}
             style={{ ["--row" as string]: `${row}px` }}
           >

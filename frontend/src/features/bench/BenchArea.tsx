@@ -66,7 +66,7 @@ const Nothing = styled.p`
 
 /** The drawing, the rule under it, and the ways on the same scale. */
 export function BenchArea({ station }: { station: StationId }) {
-  const { shot, plan, way, lookAt, edit } = useBench();
+  const { drawn: shot, plan, way, lookAt, edit } = useBench();
   const { units } = usePreferences();
   const [drawing, size] = useSize<HTMLDivElement>();
   const [drag, setDrag] = useState<{ far: number } | null>(null);

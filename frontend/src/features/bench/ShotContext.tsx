@@ -4,6 +4,8 @@ import type { ShotEditing } from "./useShot";
 
 export interface OnTheBench {
   shot: Shot;
+  /** The shot as drawn: the draft, or the last one that worked while the draft is refused. */
+  drawn: Shot;
   plan: Plan | null;
   edit: ShotEditing["edit"];
   /** The sentence to show at a field (JSON pointer), from the contract or from the plan. */

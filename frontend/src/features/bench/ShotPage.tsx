@@ -2,7 +2,7 @@ import { useNavigate, useParams } from "react-router";
 import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { KeptShot, WayAnswer } from "../../api/types";
+import type { KeptShot, Shot, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
 import { LinkButton } from "../../controls/Button";
 import { BenchArea } from "./BenchArea";
@@ -96,6 +96,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     };
     return {
       shot,
+      drawn: refused.length || !canBeDrawn(shot) ? (planned.of ?? shot) : shot,
       plan,
       edit,
       way,
@@ -105,7 +106,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           ?.message ?? at(field, ["trouble"]),
       cautionAt: (field) => at(field, ["caution", "note"]),
     };
-  }, [shot, plan, edit, way, refused]);
+  }, [shot, plan, planned.of, edit, way, refused]);
 
   useShortcuts({
     undo: editing.undo,
@@ -154,4 +155,9 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       </Page>
     </BenchContext>
   );
+}
+
+/** Whether a draft that the server has not judged yet would fit any drawing. */
+function canBeDrawn(shot: Shot): boolean {
+  return shot.subject.depth_mm >= 0 && shot.subject.depth_mm < 1e6;
 }

@@ -59,7 +59,8 @@ export function useShotEditing(opened: KeptShot): ShotEditing {
 
   const adopt = useCallback(
     (next: KeptShot) => {
-      work.current = { ...work.current, draft: next.shot, base: next.revision, dirty: false, halted: false };
+      // In place: a save under way holds on to this record.
+      Object.assign(work.current, { draft: next.shot, base: next.revision, dirty: false, halted: false });
       clearStash(shotId);
       setKept(next);
       setShot(next.shot);
@@ -100,7 +101,13 @@ export function useShotEditing(opened: KeptShot): ShotEditing {
         state.halted = true;
         setSaveState("conflict");
       } else if (error instanceof Refusal && error.problem.status === 422) {
-        setProblems(error.problem.problems ?? []);
+        // The shot is one member of what was sent: its fields are named from there.
+        setProblems(
+          (error.problem.problems ?? []).map((each) => ({
+            ...each,
+            field: each.field.replace(/^\/shot/, ""),
+          })),
+        );
         setSaveState("refused");
       } else {
         setSaveState("waiting");

@@ -57,7 +57,10 @@ export function useView(
   }
 
   const view = useMemo(
-    () => (current === null ? null : makeViewport(width, height, current.centre, current.pxPerMm)),
+    () =>
+      current === null || width < 50 || height < 50
+        ? null
+        : makeViewport(width, height, current.centre, current.pxPerMm),
     [current, width, height],
   );
   const zoomBy = useCallback(

@@ -30,7 +30,7 @@ const Tubes = styled.div`
 
 const Fold = styled(Disclosure)`
   border-top: 1px solid ${({ theme }) => theme.line};
-  & h3 button {
+  & h2 button {
     width: 100%;
     min-height: 40px;
     text-align: left;
@@ -195,7 +195,7 @@ export function ReachPanel() {
           isExpanded={folded[part] ?? Boolean(problemAt(`/${part}`))}
           onExpandedChange={(open) => setFolded((last) => ({ ...last, [part]: open }))}
         >
-          <AriaHeading level={3}>
+          <AriaHeading level={2}>
             <AriaButton slot="trigger">
               {part === "body" ? "Numbers of the body" : "Numbers of the lens"} …
             </AriaButton>

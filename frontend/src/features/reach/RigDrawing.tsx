@@ -25,7 +25,7 @@ const Nothing = styled.p`
 /** The whole rig from sensor to subject, to one scale, with its rule from the sensor mark. Barrel widths are not known
  * to the program and are drawn alike; lengths along the axis and the frame are true. */
 export function RigDrawing() {
-  const { plan, shot } = useBench();
+  const { plan, drawn: shot } = useBench();
   const { units } = usePreferences();
   const theme = useTheme();
   const titleId = useId();

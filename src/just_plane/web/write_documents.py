@@ -6,12 +6,13 @@ from pathlib import Path
 
 from just_plane.contract.shot import Shot
 from just_plane.web.app import create_app
+from just_plane.web.description import describe
 
 
 def documents():
     """The documents by file name, as text."""
     return {
-        "openapi.json": _text(create_app(None).api_doc),
+        "openapi.json": _text(describe(create_app(None).api_doc)),
         "shot-file.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Shot.model_json_schema()
         ),

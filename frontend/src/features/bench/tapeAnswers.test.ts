@@ -1,0 +1,47 @@
+import { expect, it } from "vitest";
+import type { Plan, Shot, WayAnswer } from "../../api/types";
+import { STATIONS, stationOf } from "./stations";
+import { tapeAnswers } from "./tapeAnswers";
+
+const shot = {
+  subject: { depth_mm: 34, hold_still_s: 90 },
+  aperture: { f_number: 5.6, reading: "marked" },
+} as Shot;
+
+const trouble = (field: string) =>
+  ({
+    findings: [{ severity: "trouble", code: "x", field, message: "No." }],
+    ways: [],
+    verdict: { headline: "No.", detail: "", way: null },
+  }) as unknown as Plan;
+
+it("every station answers, and the unbuilt ones say so", () => {
+  const answers = tapeAnswers(shot, null, null, [], "mm");
+  for (const station of STATIONS) {
+    if (!station.built) expect(answers[station.id].small).toBe("not there yet");
+  }
+  expect(answers.subject).toEqual({ answer: "34 mm deep", small: "holds 1 min 30 s", trouble: false });
+});
+
+it("a station in trouble says so in words", () => {
+  const answers = tapeAnswers(shot, trouble("/framing/magnification"), null, [], "mm");
+  expect(answers.reach.small).toBe("needs attention");
+  expect(answers.aperture.trouble).toBe(false);
+});
+
+it("a refused field troubles its station before any plan", () => {
+  expect(tapeAnswers(shot, null, null, ["/light/iso"], "mm").light.trouble).toBe(true);
+});
+
+it("one frame needs no stack", () => {
+  const way = { id: "one", kind: "one_frame", frames: 1, time_s: 2 } as WayAnswer;
+  expect(tapeAnswers(shot, null, way, [], "mm").stack.answer).toBe("not needed");
+});
+
+it.each([
+  ["/lens/focal_length_mm", "reach"],
+  ["/tubes_mm/0", "reach"],
+  ["/focus_behind_nearest_mm", "aperture"],
+  ["/stack/overlap", "stack"],
+  ["/elsewhere", null],
+])("%s belongs to %s", (field, station) => expect(stationOf(field)).toBe(station));

@@ -1,0 +1,54 @@
+import { expect, it } from "vitest";
+import { decimalsFor, editable, figures, fixed, length, percent, seconds, size } from "./format";
+import { parseQuantity, type Kind } from "./parse";
+
+it.each([
+  [0, "0"],
+  [12.3456, "12.3"],
+  [1234.5, "1235"],
+  [0.012345, "0.0123"],
+  [100, "100"],
+  [-0.82, "-0.82"],
+  [NaN, "—"],
+])("%f reads %s", (value, text) => expect(figures(value)).toBe(text));
+
+it("lengths take the unit chosen, and micrometres where they belong", () => {
+  expect(length(25.4, "in")).toBe("1 in");
+  expect(length(25.4, "mm")).toBe("25.4 mm");
+  expect(length(0.0432, "in")).toBe("43.2 µm");
+  expect(size(72, 48, "mm")).toBe("72 × 48 mm");
+});
+
+it("all is said only of all", () => {
+  expect(percent(0.9999)).toBe("99 %");
+  expect(percent(1)).toBe("100 %");
+  expect(percent(0.001)).toBe("<1 %");
+});
+
+it.each([
+  [1 / 60, "1/60 s"],
+  [1.12, "1.12 s"],
+  [140.5, "2 min 21 s"],
+  [3599, "1 h 00 min"],
+])("%f s reads %s", (value, text) => expect(seconds(value)).toBe(text));
+
+it("columns line up and never show a negative nought", () => {
+  expect(fixed(-0.0001, "mm", 3)).toBe("0.000");
+  expect(fixed(2.54, "in", 2)).toBe("0.100");
+  expect(decimalsFor(0.82)).toBe(3);
+  expect(decimalsFor(4)).toBe(2);
+});
+
+it.each<[number, Kind, "mm" | "in"]>([
+  [34, "length", "mm"],
+  [34, "length", "in"],
+  [0.0045, "length", "mm"],
+  [5.6, "fNumber", "mm"],
+  [1 / 60, "time", "mm"],
+  [90, "time", "mm"],
+  [0.2, "percent", "mm"],
+  [1.15, "ratio", "mm"],
+])("what a field shows for %f (%s, %s) reads back the same", (value, kind, units) => {
+  const parsed = parseQuantity(editable(value, kind, units), kind, units);
+  expect("value" in parsed ? parsed.value / value : 0).toBeCloseTo(1, 3);
+});

@@ -1,0 +1,42 @@
+"""The OpenAPI document: what the framework derives from the models, completed by what it cannot know."""
+
+import copy
+
+PROBLEM = {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}}
+REFUSALS = {
+    "400": "The request could not be read",
+    "403": "From elsewhere than this machine's page",
+    "413": "Too large",
+    "415": "Not JSON",
+    "422": "A value that cannot be",
+    "500": "The program's own fault",
+}
+DOWNLOADS = {"getShotFile": "application/json", "getSteps": "text/csv"}
+
+
+def describe(document):
+    """A copy of the framework's document with every refusal as problem+json, and downloads as what they are."""
+    described = copy.deepcopy(document)
+    for path in described["paths"].values():
+        for operation in path.values():
+            _complete(operation)
+    return described
+
+
+def _complete(operation):
+    responses = operation["responses"]
+    for status, response in responses.items():
+        if int(status) >= 400:
+            response["content"] = PROBLEM
+    for status, words in REFUSALS.items():
+        responses.setdefault(status, {"description": words, "content": PROBLEM})
+    kind = DOWNLOADS.get(operation["operationId"])
+    if kind is not None:
+        responses["200"] = {"description": "A file to save", "content": {kind: {"schema": {"type": "string"}}}}
+        if kind == "application/json":
+            responses["200"]["content"][kind]["schema"] = {"$ref": "#/components/schemas/Shot"}
+    if operation["operationId"] == "addShotFromFile":
+        operation["requestBody"] = {
+            "required": True,
+            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+        }

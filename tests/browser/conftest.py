@@ -1,0 +1,105 @@
+"""The built page in Debian's Chromium, on a real server over a real database."""
+
+import os
+import re
+import signal
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import sync_playwright
+
+ROOT = Path(__file__).parents[2]
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+FLAGS = [
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+def pytest_collection_modifyitems(items):
+    for item in items:
+        if "browser" in item.path.parts:
+            item.add_marker(pytest.mark.browser)
+
+
+class Server:
+    """A server process that can be stopped and started again on the same port and data."""
+
+    def __init__(self, folder, command="demo"):
+        self.folder, self.command, self.port = folder, command, "0"
+        self.start()
+
+    def start(self):
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "just_plane.cli", self.command, "--data", str(self.folder), "--port", self.port],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        said = self.process.stdout.readline()
+        self.address = re.search(r"http://\S+/", said).group()
+        self.port = self.address.rsplit(":", 1)[1].strip("/")
+
+    def kill(self):
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+        self.process.stdout.close()
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def server(tmp_path):
+    running = Server(tmp_path / "data")
+    yield running
+    running.kill()
+
+
+@pytest.fixture
+def context(chromium):
+    made = chromium.new_context(
+        viewport={"width": 1280, "height": 800}, device_scale_factor=1, reduced_motion="reduce", accept_downloads=True
+    )
+    made.set_default_timeout(8000)
+    yield made
+    made.close()
+
+
+@pytest.fixture
+def complaints():
+    """What the console said that it should not have; a test that expects some takes them out."""
+    return []
+
+
+@pytest.fixture
+def open_page(context, complaints):
+    """A function that opens a page and listens to its console."""
+
+    def open_at(address):
+        page = context.new_page()
+        page.on(
+            "console",
+            lambda message: complaints.append(message.text) if message.type in ("error", "warning") else None,
+        )
+        page.on("pageerror", lambda error: complaints.append(str(error)))
+        page.goto(address)
+        return page
+
+    yield open_at
+    assert complaints == []
+
+
+@pytest.fixture
+def page(open_page, server):
+    return open_page(server.address)

@@ -1,0 +1,102 @@
+"""Every view in both themes: no violation that axe can find, nothing cut off, nothing from elsewhere."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from browser.conftest import ROOT
+from browser.test_journeys import field, tape, type_into
+
+AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
+VIEWS = ["", "subject", "reach", "aperture", "plane", "stack", "light", "run", "check", "log", "sheet"]
+
+
+@pytest.fixture
+def shot_address(page):
+    link = page.get_by_role("link", name=re.compile("Praline"))
+    link.wait_for()
+    return link.get_attribute("href").removesuffix("subject")
+
+
+def show(page, server, shot_address, view, theme):
+    page.evaluate("theme => localStorage.setItem('just-plane.theme', theme)", theme)
+    page.goto(server.address + (shot_address.lstrip("/") + view if view else ""))
+    if view:
+        expect(page.get_by_text("Praline cross-section").first).to_be_visible()
+        if view != "sheet":
+            expect(page.locator("footer")).to_contain_text("hold all of it")
+    else:
+        expect(page.get_by_role("heading", name="Shots")).to_be_visible()
+
+
+@pytest.mark.parametrize("theme", ["paper", "dark"])
+@pytest.mark.parametrize("view", VIEWS)
+def test_axe_finds_nothing(page, server, shot_address, view, theme):
+    show(page, server, shot_address, view, theme)
+    page.evaluate(AXE.read_text() + "\n;0")
+    found = page.evaluate("axe.run()")
+    told = [
+        f"{each['id']}: {node['html'][:160]} {node['any'][0]['message'] if node['any'] else ''}"
+        for each in found["violations"]
+        for node in each["nodes"]
+    ]
+    assert told == []
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 768)])
+@pytest.mark.parametrize("view", VIEWS)
+def test_nothing_runs_off_the_side(page, server, shot_address, view, size):
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    show(page, server, shot_address, view, "paper")
+    assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
+    if view and view != "sheet":
+        box = page.locator("footer").bounding_box()
+        assert box["y"] + box["height"] <= size[1] + 1
+
+
+def test_a_long_name_keeps_the_bar_whole(page, server, shot_address):
+    show(page, server, shot_address, "subject", "paper")
+    type_into(page, "Name", "W" * 120)
+    expect(field(page, "Name")).to_have_value("W" * 120)
+    undo = page.get_by_role("button", name="Undo").bounding_box()
+    assert undo["x"] + undo["width"] < 1280
+    assert page.evaluate("document.documentElement.scrollWidth") <= 1280
+
+
+def test_an_empty_program_invites(chromium, tmp_path):
+    from browser.conftest import Server
+
+    server = Server(tmp_path / "own", "serve")
+    page = chromium.new_page()
+    page.goto(server.address)
+    expect(page.get_by_text("No shots yet.")).to_be_visible()
+    page.close()
+    server.kill()
+
+
+def test_no_request_leaves_the_machine(context, server):
+    asked = []
+    context.on("request", lambda request: asked.append(request.url))
+    page = context.new_page()
+    page.goto(server.address)
+    page.get_by_role("link", name=re.compile("Praline")).click()
+    for number in range(1, 10):
+        page.keyboard.press(str(number))
+    expect(tape(page, "Log")).to_have_attribute("aria-current", "page")
+    assert asked
+    assert [url for url in asked if not url.startswith((server.address, "data:"))] == []
+
+
+def test_a_millimetre_on_the_drawing_is_a_millimetre_on_the_rule(page, server, shot_address):
+    show(page, server, shot_address, "stack", "paper")
+    drawing = page.get_by_role("img", name=re.compile("Side view to scale"))
+    edges = drawing.locator("line[stroke-dasharray='3 3']")
+    near, far = (edges.nth(index).bounding_box()["x"] for index in (0, 1))
+    px_per_mm = (far - near) / 4.5
+    labels = page.locator("svg text").filter(has_text=re.compile(r"^-?\d+(\.\d+)?$"))
+    marks = {float(labels.nth(i).text_content()): labels.nth(i).bounding_box() for i in range(labels.count())}
+    low, high = min(marks), max(marks)
+    centre = {mark: box["x"] + box["width"] / 2 for mark, box in marks.items()}
+    assert (centre[high] - centre[low]) / (high - low) == pytest.approx(px_per_mm, rel=0.01)
+    assert centre[0.0] == pytest.approx(near, abs=1.5)

@@ -1,0 +1,135 @@
+"""Absurd input, a pulled plug, two windows: a sentence each, and nothing lost."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from browser.test_journeys import field, saved, station, tape, type_into
+
+
+@pytest.fixture
+def pod_page(page):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    expect(tape(page, "Subject")).to_contain_text("34 mm deep")
+    return page
+
+
+@pytest.mark.parametrize(
+    ("typed", "sentence"),
+    [
+        ("deep", "is not a length"),
+        ("-3", "Depth must be 0 mm or more"),
+        ("1e308", "at most 100,000 mm"),
+        ("0", "no room for an error of focus"),
+        ("0.1um", "less than one wavelength"),
+        ("", "A number is needed"),
+    ],
+)
+def test_a_depth_that_cannot_be_is_told_beside_its_field(pod_page, complaints, typed, sentence):
+    type_into(pod_page, "Depth", typed)
+    ids = field(pod_page, "Depth").get_attribute("aria-describedby").split()
+    told = pod_page.locator(", ".join(f"[id='{each}']" for each in ids))
+    expect(told.filter(has_text=re.compile(sentence))).to_have_count(1)
+    assert "NaN" not in pod_page.content()
+    type_into(pod_page, "Depth", "20")
+    expect(tape(pod_page, "Subject")).to_contain_text("20 mm deep")
+    saved(pod_page)
+    complaints[:] = [text for text in complaints if "422" not in text]
+
+
+def test_what_is_refused_stays_in_the_field_and_undo_goes_back(pod_page, complaints):
+    type_into(pod_page, "Depth", "-3")
+    expect(pod_page.get_by_role("status")).to_contain_text("Not saved")
+    expect(tape(pod_page, "Subject")).to_contain_text("needs attention")
+    pod_page.get_by_role("button", name="Undo").click()
+    expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")
+    saved(pod_page)
+    complaints[:] = [text for text in complaints if "422" not in text]
+
+
+def test_a_frame_out_of_reach_says_what_the_rig_gives(pod_page):
+    station(pod_page, "Reach")
+    type_into(pod_page, "Magnification", "4:1")
+    expect(pod_page.locator("main")).to_contain_text("4x is beyond this rig: it gives 0x to 1x. Add a tube")
+    expect(tape(pod_page, "Reach")).to_contain_text("no reach")
+    assert "NaN" not in pod_page.content()
+    type_into(pod_page, "Magnification", "1:2")
+    expect(tape(pod_page, "Reach")).to_contain_text("0.5×")
+
+
+def test_a_file_that_is_no_shot_is_a_sentence(page, tmp_path, complaints):
+    for name, content, sentence in [
+        ("cut.json", "{", "cut short or is not JSON"),
+        ("newer.json", '{"format": "just-plane/shot", "version": 9}', "version 9"),
+        ("huge.json", "x" * 1_100_000, "a shot file holds a few kB"),
+    ]:
+        (tmp_path / name).write_text(content)
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name="Open a shot file").click()
+        chooser.value.set_files(tmp_path / name)
+        expect(page.get_by_role("alert")).to_contain_text(sentence)
+    expect(page.get_by_role("link", name=re.compile("Cut cocoa pod"))).to_have_count(1)
+    complaints[:] = [text for text in complaints if "422" not in text]
+
+
+def test_a_pulled_plug_loses_nothing(pod_page, server, complaints):
+    saved(pod_page)
+    server.kill()
+    type_into(pod_page, "Depth", "21")
+    expect(pod_page.get_by_role("alert")).to_contain_text("held in this browser")
+    server.start()
+    saved(pod_page)
+    expect(pod_page.get_by_role("alert")).to_have_count(0)
+    pod_page.reload()
+    expect(tape(pod_page, "Subject")).to_contain_text("21 mm deep")
+    complaints.clear()
+
+
+def test_a_window_closed_while_the_program_was_down_is_taken_up_again(pod_page, server, open_page, complaints):
+    address = pod_page.url
+    saved(pod_page)
+    server.kill()
+    type_into(pod_page, "Depth", "22")
+    expect(pod_page.get_by_role("alert")).to_contain_text("held in this browser")
+    pod_page.close()
+    server.start()
+    again = open_page(address)
+    expect(tape(again, "Subject")).to_contain_text("22 mm deep")
+    saved(again)
+    complaints.clear()
+
+
+def test_a_second_window_follows_the_first(pod_page, open_page):
+    other = open_page(pod_page.url)
+    expect(tape(other, "Subject")).to_contain_text("34 mm deep")
+    type_into(pod_page, "Depth", "23")
+    expect(tape(other, "Subject")).to_contain_text("23 mm deep")
+
+
+@pytest.mark.parametrize(("choice", "depth"), [("Keep mine", "25 mm deep"), ("Take theirs", "24 mm deep")])
+def test_two_windows_at_odds_are_asked_and_both_versions_stay(pod_page, open_page, chromium, complaints, choice, depth):
+    # Another browser knows nothing of this one's windows, so no message passes between them.
+    elsewhere = chromium.new_context()
+    theirs = elsewhere.new_page()
+    theirs.goto(pod_page.url)
+    type_into(theirs, "Depth", "24")
+    saved(theirs)
+    type_into(pod_page, "Depth", "25")
+    expect(pod_page.get_by_role("alert")).to_contain_text("changed in another window")
+    pod_page.get_by_role("button", name=re.compile(choice)).click()
+    expect(tape(pod_page, "Subject")).to_contain_text(depth)
+    saved(pod_page)
+    if choice == "Keep mine":
+        pod_page.get_by_role("button", name="Undo").click()
+        expect(tape(pod_page, "Subject")).to_contain_text("24 mm deep")
+    elsewhere.close()
+    complaints[:] = [text for text in complaints if "409" not in text]
+
+
+def test_an_address_that_leads_nowhere_says_so(open_page, server, complaints):
+    page = open_page(f"{server.address}nowhere/at/all")
+    expect(page.get_by_role("heading", name="There is nothing at this address.")).to_be_visible()
+    page.goto(f"{server.address}shots/0123456789ab/subject")
+    expect(page.get_by_text("There is no such shot.")).to_be_visible()
+    complaints[:] = [text for text in complaints if "404" not in text]

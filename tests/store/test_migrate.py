@@ -1,0 +1,98 @@
+import shutil
+import sqlite3
+
+import pytest
+
+from just_plane.store.connection import Database
+from just_plane.store.errors import DiskError, MigrationError
+from just_plane.store.folder import FILE, open_shots
+from just_plane.store.migrate import MIGRATIONS, migrate, migrations_in
+
+
+@pytest.fixture
+def scripts(tmp_path):
+    """A folder with the program's migrations, to add to and spoil."""
+    return shutil.copytree(MIGRATIONS, tmp_path / "scripts")
+
+
+def tables(path):
+    with sqlite3.connect(path) as connection:
+        return {row[0] for row in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+
+
+def test_an_empty_file_is_brought_to_the_latest_and_left_alone_after(tmp_path):
+    path = tmp_path / "new.sqlite3"
+    assert migrate(path) == len(migrations_in(MIGRATIONS))
+    assert migrate(path) == 0
+    assert {"shot", "shot_revision", "schema_migration"} <= tables(path)
+    assert not list(tmp_path.glob("*.before-*"))
+
+
+def test_a_step_from_the_one_before_keeps_the_rows_and_leaves_a_copy(tmp_path, scripts, pod):
+    kept = open_shots(tmp_path).add(pod)
+    (scripts / "0002_more.sql").write_text("CREATE TABLE more (x INTEGER) STRICT;")
+    assert migrate(tmp_path / FILE, scripts) == 1
+    assert "more" in tables(tmp_path / FILE)
+    with Database(tmp_path / FILE).read() as connection:
+        assert connection.execute("SELECT shot_id FROM shot").fetchone()[0] == kept.shot_id
+    copy = tmp_path / f"{FILE}.before-0002"
+    assert "more" not in tables(copy)
+    with sqlite3.connect(copy) as connection:
+        assert connection.execute("SELECT count(*) FROM shot_revision").fetchone() == (1,)
+
+
+def test_a_broken_script_leaves_nothing_behind(tmp_path, scripts, pod):
+    open_shots(tmp_path).add(pod)
+    (scripts / "0002_broken.sql").write_text("CREATE TABLE half (x INTEGER) STRICT;\nINSERT INTO nowhere VALUES (1);")
+    with pytest.raises(MigrationError, match="0002 failed and was rolled back"):
+        migrate(tmp_path / FILE, scripts)
+    assert "half" not in tables(tmp_path / FILE)
+    assert open_shots(tmp_path).count() == 1
+
+
+def test_a_changed_script_is_refused(tmp_path, scripts):
+    migrate(tmp_path / "x.sqlite3", scripts)
+    path = next(scripts.glob("0001*"))
+    path.write_text(path.read_text() + "\n-- touched")
+    with pytest.raises(MigrationError, match="0001 is not the one"):
+        migrate(tmp_path / "x.sqlite3", scripts)
+
+
+def test_data_of_a_newer_program_is_refused(tmp_path, scripts):
+    (scripts / "0002_more.sql").write_text("CREATE TABLE more (x INTEGER) STRICT;")
+    migrate(tmp_path / "x.sqlite3", scripts)
+    with pytest.raises(MigrationError, match="version 2; this program knows up to 1"):
+        migrate(tmp_path / "x.sqlite3")
+
+
+def test_numbers_with_a_gap_are_refused(scripts):
+    (scripts / "0003_gap.sql").write_text("SELECT 1;")
+    with pytest.raises(MigrationError, match="not numbered"):
+        migrations_in(scripts)
+
+
+def test_a_file_that_is_no_database_is_refused_and_untouched(tmp_path):
+    path = tmp_path / FILE
+    path.write_bytes(b"a holiday photograph, perhaps" * 200)
+    before = path.read_bytes()
+    with pytest.raises(MigrationError, match="cannot be read as a database"):
+        open_shots(tmp_path)
+    assert path.read_bytes() == before
+
+
+def test_a_folder_that_cannot_be_made_is_said(tmp_path):
+    (tmp_path / "file").write_text("in the way")
+    with pytest.raises(DiskError, match="cannot be made"):
+        open_shots(tmp_path / "file" / "data")
+
+
+def test_a_reading_connection_cannot_write(shots):
+    with shots.database.read() as connection, pytest.raises(sqlite3.OperationalError, match="readonly"):
+        connection.execute("DELETE FROM shot")
+
+
+def test_values_the_tables_refuse_stay_out(shots, pod):
+    kept = shots.add(pod)
+    with pytest.raises(sqlite3.IntegrityError), shots.database.write() as connection:
+        connection.execute("UPDATE shot_revision SET body_json = 'not json'")
+    assert shots.get(kept.shot_id) == kept

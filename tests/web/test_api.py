@@ -1,0 +1,162 @@
+import json
+
+import pytest
+
+from just_plane.contract.shot_file import write_shot
+from just_plane.planning.plan import plan_shot
+from just_plane.store.errors import DiskError
+
+
+def body(shot):
+    return json.loads(shot.model_dump_json())
+
+
+def add(client, shot):
+    answer = client.post("/api/shots", json=body(shot))
+    assert answer.status_code == 201
+    return answer.json
+
+
+def refused(answer, status, code):
+    assert answer.status_code == status
+    assert answer.content_type == "application/problem+json"
+    assert answer.json["code"] == code
+    assert answer.json["detail"].endswith(".")
+    return answer.json
+
+
+def test_a_plan_over_http_is_the_plan(client, pod):
+    answer = client.post("/api/plan?units=in", json=body(pod))
+    assert answer.json == json.loads(plan_shot(pod, "in").model_dump_json())
+
+
+def test_a_shot_lives_through_its_whole_life(client, pod):
+    kept = add(client, pod)
+    at = f"/api/shots/{kept['shot_id']}"
+    changed = body(pod) | {"name": "Renamed"}
+    saved = client.put(at, json={"base_revision": kept["revision"], "shot": changed}).json
+    assert saved["shot"]["name"] == "Renamed"
+    undone = client.post(f"{at}/undo", json={"base_revision": saved["revision"]}).json
+    assert (undone["shot"]["name"], undone["can_redo"]) == (pod.name, True)
+    redone = client.post(f"{at}/redo", json={"base_revision": undone["revision"]}).json
+    assert redone == client.get(at).json
+    line = client.get("/api/shots").json["shots"][0]
+    assert (line["name"], line["headline"]) == ("Renamed", plan_shot(pod).verdict.headline)
+    assert client.delete(at).json["removed"] is True
+    assert client.get("/api/shots").json["shots"] == []
+    assert client.get("/api/shots?removed=yes").json["shots"][0]["name"] == "Renamed"
+    assert client.post(f"{at}/bring-back").json["removed"] is False
+
+
+def test_a_shot_leaves_as_a_file_and_comes_in_again(client, pod):
+    kept = add(client, pod)
+    file = client.get(f"/api/shots/{kept['shot_id']}/file")
+    assert file.headers["Content-Disposition"] == 'attachment; filename="Cut-cocoa-pod-seeds.json"'
+    assert file.text == write_shot(pod)
+    again = client.post("/api/shots/from-file", data=file.data)
+    assert again.status_code == 201
+    assert again.json["shot"] == kept["shot"]
+    assert again.json["shot_id"] != kept["shot_id"]
+
+
+def test_the_step_table_is_of_the_way_asked_else_the_one_decided_on(client, pod):
+    kept = add(client, pod.model_copy(update={"chosen_way": "ring"}))
+    at = f"/api/shots/{kept['shot_id']}/steps"
+    ways = {way.id: way for way in plan_shot(pod).ways}
+    assert len(client.get(at).text.splitlines()) == ways["ring"].frames + 1
+    assert len(client.get(f"{at}?way=one").text.splitlines()) == 2
+    assert client.get(at).mimetype == "text/csv"
+
+
+def test_a_way_without_frames_has_no_table(client, pod, changed):
+    kept = add(client, changed(pod, {"/aperture/f_number": 32.0}))
+    refused(client.get(f"/api/shots/{kept['shot_id']}/steps?way=rail"), 422, "way.has_no_frames")
+
+
+def test_two_windows_meet_a_conflict(client, pod):
+    kept = add(client, pod)
+    at = f"/api/shots/{kept['shot_id']}"
+    first = {"base_revision": kept["revision"], "shot": body(pod) | {"name": "first"}}
+    assert client.put(at, json=first).status_code == 200
+    second = {"base_revision": kept["revision"], "shot": body(pod) | {"name": "second"}}
+    refused(client.put(at, json=second), 409, "shot.changed_elsewhere")
+    assert client.get(at).json["shot"]["name"] == "first"
+
+
+@pytest.mark.parametrize(
+    ("pointer", "value", "sentence"),
+    [
+        ("/lens/focal_length_mm", 0, "Focal length must be more than 0 mm; got 0 mm."),
+        ("/lens/focal_length_mm", 1e308, "Focal length must be at most 100,000 mm; got 1e+308 mm."),
+        ("/aperture/f_number", 0, "F-number must be 0.5 or more; got 0."),
+        ("/subject/depth_mm", "deep", "Depth must be a number; got “deep”."),
+        ("/subject/depth_mm", None, "Depth must be a number; got nothing."),
+        ("/framing/magnification", 0, "Magnification must be more than 0; got 0."),
+        ("/body/pixels_across", 12.5, "Pixels across must be a whole number; got 12.5."),
+        ("/stack/overlap", 1.5, "Overlap must be at most 0.9; got 1.5."),
+        ("/name", "", "Name needs at least one character."),
+    ],
+)
+def test_a_value_that_cannot_be_is_told_at_its_field(client, pod, pointer, value, sentence):
+    document = body(pod)
+    *path, last = pointer.strip("/").split("/")
+    place = document
+    for part in path:
+        place = place[part]
+    place[last] = value
+    problem = refused(client.post("/api/plan", json=document), 422, "value.refused")
+    assert (problem["field"], problem["detail"]) == (pointer, sentence)
+
+
+@pytest.mark.parametrize("text", ["{", "", '{"name": NaN}', "\ufeff[]"])
+def test_what_is_not_json_is_refused(client, text):
+    answer = client.post("/api/plan", data=text.encode(), content_type="application/json")
+    assert answer.status_code in (400, 422)
+    assert answer.content_type == "application/problem+json"
+
+
+def test_a_number_that_is_none_never_gets_in(client, pod):
+    text = json.dumps(body(pod)).replace('"depth_mm": 34.0', '"depth_mm": NaN')
+    assert "NaN" in text
+    problem = client.post("/api/plan", data=text, content_type="application/json")
+    assert problem.status_code in (400, 422)
+    assert "34" not in problem.text
+
+
+@pytest.mark.parametrize(
+    ("method", "address", "status"),
+    [("get", "/api/nowhere", 404), ("get", "/api/shots/0123456789ab", 404), ("put", "/api/alive", 405)],
+)
+def test_every_refusal_has_the_one_shape(client, method, address, status):
+    answer = getattr(client, method)(address)
+    assert answer.status_code == status
+    assert answer.content_type == "application/problem+json"
+    assert set(answer.json) == {"title", "status", "code", "detail", "remedy", "field", "problems"}
+    if status == 405:
+        assert "GET" in answer.headers["Allow"]
+
+
+def test_a_full_disk_is_a_507_with_the_way_out(client, pod, monkeypatch):
+    def full(*_):
+        raise DiskError("The disk is full, so this change could not be saved.", "Free some space and try again.")
+
+    monkeypatch.setattr("just_plane.store.shots.Shots.add", full)
+    problem = refused(client.post("/api/shots", json=body(pod)), 507, "disk.refused")
+    assert problem["remedy"] == "Free some space and try again."
+
+
+def test_our_own_fault_keeps_its_details_to_the_log(client, pod, monkeypatch, caplog):
+    def fail(*_):
+        raise ZeroDivisionError("a secret path")
+
+    monkeypatch.setattr("just_plane.web.blueprints.plans.plan_shot", fail)
+    problem = refused(client.post("/api/plan", json=body(pod)), 500, "fault")
+    assert "secret" not in json.dumps(problem)
+    assert "a secret path" in caplog.text
+
+
+def test_map_of_stops_wants_its_ends_in_order(client, pod):
+    ok = client.post("/api/plan/through-focus", json={"shot": body(pod), "from_mm": -1, "to_mm": 5})
+    assert ok.status_code == 200
+    wrong = client.post("/api/plan/through-focus", json={"shot": body(pod), "from_mm": 5, "to_mm": -1})
+    refused(wrong, 422, "to_mm.not_beyond")

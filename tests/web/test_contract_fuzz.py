@@ -1,0 +1,29 @@
+"""Every operation of the OpenAPI document keeps its word, whatever is sent."""
+
+import tempfile
+
+import schemathesis
+from hypothesis import HealthCheck, settings
+from schemathesis.checks import not_a_server_error
+from schemathesis.specs.openapi.checks import (
+    content_type_conformance,
+    response_schema_conformance,
+    status_code_conformance,
+)
+
+from just_plane.store.folder import open_shots
+from just_plane.web.app import create_app
+
+CHECKS = [not_a_server_error, response_schema_conformance, content_type_conformance, status_code_conformance]
+_folder = tempfile.TemporaryDirectory()
+schema = schemathesis.openapi.from_wsgi("/api/openapi.json", create_app(open_shots(_folder.name)))
+
+
+@schema.parametrize()
+@settings(max_examples=30, deadline=None, derandomize=True, suppress_health_check=list(HealthCheck))
+def test_what_is_described_is_what_is_done(case):
+    case.call_and_validate(checks=CHECKS)
+
+
+def test_every_operation_is_described():
+    assert len(list(schema.get_all_operations())) >= 14
