@@ -54,16 +54,16 @@ check: $(STAMPS)/dev $(STAMPS)/node ## linters and types, both languages
 	$(BIN)/ruff check src tests tools
 	$(BIN)/ruff format --check src tests tools
 	$(BIN)/mypy
-	cd frontend && npm run --silent types && npm run --silent lint
+	cd frontend && npm run --silent api:check && npm run --silent types && npm run --silent lint
 
 page-tests: $(STAMPS)/node
 	cd frontend && npm run --silent test
 
 python-tests: $(STAMPS)/dev $(PAGE)
-	$(BIN)/python -m pytest -m "not browser" -n 2
+	$(BIN)/python -m pytest -m "not browser" -n 2 --dist loadgroup
 
 browser-tests: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE)
-	$(BIN)/python -m pytest -m browser tests/browser
+	$(BIN)/python -m pytest -m browser tests/browser -n 2
 
 # --- things made from others --------------------------------------------------------------------------------------
 

@@ -66,6 +66,14 @@ def server(tmp_path):
     running.kill()
 
 
+@pytest.fixture(scope="session")
+def still_server(tmp_path_factory):
+    """One server for all tests that only look."""
+    running = Server(tmp_path_factory.mktemp("still"))
+    yield running
+    running.kill()
+
+
 @pytest.fixture
 def context(chromium):
     made = chromium.new_context(

@@ -117,7 +117,6 @@ export function StopMap({ view }: { view: Viewport }) {
           <Row
             key={each.f_number}
             id={String(each.f_number)}
-            aria-label={`${stop(each.f_number)}, worst contrast ${percent(Math.max(each.worst_contrast, 0))}`}
             textValue={`${stop(each.f_number)}, worst contrast ${percent(Math.max(each.worst_contrast, 0))}`}
             style={{ ["--row" as string]: `${row}px` }}
           >

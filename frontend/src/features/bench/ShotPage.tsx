@@ -14,6 +14,7 @@ import { StationPanel } from "./StationPanel";
 import { Tape } from "./Tape";
 import { tapeAnswers } from "./tapeAnswers";
 import { TopBar } from "./TopBar";
+import { useCalm } from "./useCalm";
 import { usePlan } from "./usePlan";
 import { useShot, useShotEditing } from "./useShot";
 import { useShortcuts } from "./useShortcuts";
@@ -108,6 +109,13 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     };
   }, [shot, plan, planned.of, edit, way, refused]);
 
+  // While something is dragged the drawing comes first; the panel's many fields follow a little behind.
+  const calm = useCalm(bench, 120);
+  const panel = useMemo(
+    () => <StationPanel station={station} shotId={kept.shot_id} />,
+    [station, kept.shot_id],
+  );
+
   useShortcuts({
     undo: editing.undo,
     redo: editing.redo,
@@ -141,9 +149,9 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
         <Tape shotId={kept.shot_id} current={station} answers={answers} />
         <SaveBar editing={editing} reachable={planned.reachable} />
         <Columns>
-          <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>
-            <StationPanel station={station} shotId={kept.shot_id} />
-          </Panel>
+          <BenchContext value={calm}>
+            <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>{panel}</Panel>
+          </BenchContext>
           <BenchArea station={station} />
         </Columns>
         <Foot

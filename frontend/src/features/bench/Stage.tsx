@@ -136,23 +136,20 @@ function Bands(props: { view: Viewport; way: WayAnswer; shift: number; halfAt: (
         stroke={theme.sharpEdge}
         strokeWidth={1.2}
       />
-      {lines.map((place, index) => {
-        const x = view.x(place + shift);
-        const half = halfAt(place + shift);
-        return x < 0 || x > view.width ? null : (
-          <line
-            key={index}
-            x1={x}
-            x2={x}
-            y1={view.y(half)}
-            y2={view.y(-half)}
-            stroke={theme.sharpEdge}
-            strokeWidth={way.frames === 1 ? 2 : 1}
-          />
-        );
-      })}
+      <path
+        d={lines
+          .filter((place) => place + shift >= view.from && place + shift <= view.to)
+          .map((place) => upright(view, place + shift, halfAt(place + shift)))
+          .join("")}
+        stroke={theme.sharpEdge}
+        strokeWidth={way.frames === 1 ? 2 : 1}
+      />
     </g>
   );
+}
+
+function upright(view: Viewport, place: number, half: number): string {
+  return `M${view.x(place).toFixed(1)} ${view.y(half).toFixed(1)}V${view.y(-half).toFixed(1)}`;
 }
 
 function DepthLabel({ view, near, far, text }: { view: Viewport; near: number; far: number; text: string }) {

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Link } from "react-aria-components";
 import styled from "styled-components";
 import type { TapeAnswer } from "./tapeAnswers";
@@ -68,24 +69,43 @@ interface TapeProps {
 export function Tape({ shotId, current, answers }: TapeProps) {
   return (
     <Strip aria-label="Order of work">
-      {STATIONS.map((station, index) => {
-        const { answer, small, trouble } = answers[station.id];
-        return (
-          <Station
-            key={station.id}
-            href={`/shots/${shotId}/${station.id}`}
-            aria-current={station.id === current ? "page" : undefined}
-            {...(trouble ? { "data-trouble": "" } : {})}
-            {...(station.built ? {} : { "data-later": "" })}
-          >
-            <Title>
-              {index + 1}&ensp;{station.title}
-            </Title>
-            <Answer>{answer}</Answer>
-            <Small>{small}</Small>
-          </Station>
-        );
-      })}
+      {STATIONS.map((station, index) => (
+        <OneStation
+          key={station.id}
+          number={index + 1}
+          title={station.title}
+          href={`/shots/${shotId}/${station.id}`}
+          built={station.built}
+          current={station.id === current}
+          {...answers[station.id]}
+        />
+      ))}
     </Strip>
   );
 }
+
+interface OneStationProps extends TapeAnswer {
+  number: number;
+  title: string;
+  href: string;
+  built: boolean;
+  current: boolean;
+}
+
+const OneStation = memo(function OneStation(props: OneStationProps) {
+  const { number, title, href, built, current, answer, small, trouble } = props;
+  return (
+    <Station
+      href={href}
+      aria-current={current ? "page" : undefined}
+      {...(trouble ? { "data-trouble": "" } : {})}
+      {...(built ? {} : { "data-later": "" })}
+    >
+      <Title>
+        {number}&ensp;{title}
+      </Title>
+      <Answer>{answer}</Answer>
+      <Small>{small}</Small>
+    </Station>
+  );
+});

@@ -1,5 +1,5 @@
 import { Link } from "react-aria-components";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import styled from "styled-components";
 import { usePreferences } from "../../app/preferences";
 import { Button } from "../../controls/Button";
@@ -67,7 +67,6 @@ export function TopBar({
   demo?: boolean;
   children?: ReactNode;
 }) {
-  const { units, theme, setUnits, setTheme } = usePreferences();
   return (
     <Bar>
       <div>
@@ -78,19 +77,30 @@ export function TopBar({
       <Title>{title}</Title>
       <Right>
         {children}
-        <Button
-          onPress={() => setUnits(units === "mm" ? "in" : "mm")}
-          aria-label={`Lengths in ${units}; change`}
-        >
-          {units}
-        </Button>
-        <Button
-          onPress={() => setTheme(theme === "paper" ? "dark" : "paper")}
-          aria-label={`${theme === "paper" ? "Paper" : "Dark set"} theme; change`}
-        >
-          {theme === "paper" ? "Paper" : "Dark set"}
-        </Button>
+        <Choices />
       </Right>
     </Bar>
   );
 }
+
+/** Units and theme, apart, so that they are not drawn anew with what stands beside them. */
+const Choices = memo(function Choices() {
+  const { units, theme, setUnits, setTheme } = usePreferences();
+  const paper = theme === "paper";
+  return (
+    <>
+      <Button
+        onPress={() => setUnits(units === "mm" ? "in" : "mm")}
+        aria-label={`Lengths in ${units}; change`}
+      >
+        {units}
+      </Button>
+      <Button
+        onPress={() => setTheme(paper ? "dark" : "paper")}
+        aria-label={`${paper ? "Paper" : "Dark set"} theme; change`}
+      >
+        {paper ? "Paper" : "Dark set"}
+      </Button>
+    </>
+  );
+});

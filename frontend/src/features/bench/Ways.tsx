@@ -1,6 +1,8 @@
-import { ListBox, ListBoxItem } from "react-aria-components";
+import { memo } from "react";
+import { Radio, RadioGroup } from "react-aria-components";
 import styled, { css, useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
+import { uprights } from "../../drawing/uprights";
 import type { Viewport } from "../../drawing/viewport";
 import { fonts } from "../../app/theme";
 import { frames, percent, seconds, stop } from "../../units/format";
@@ -11,13 +13,13 @@ export const wayColumns = css`
   column-gap: 8px;
 `;
 
-const List = styled(ListBox)`
+const List = styled(RadioGroup)`
   display: grid;
   gap: 4px;
   overflow: auto;
 `;
 
-const Row = styled(ListBoxItem)`
+const Row = styled(Radio)`
   position: relative;
   display: grid;
   ${wayColumns}
@@ -83,20 +85,11 @@ export function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProp
   return (
     <List
       aria-label="Ways to get the shot"
-      selectionMode="single"
-      disallowEmptySelection
-      selectedKeys={selected ? [selected] : []}
-      onSelectionChange={(keys) => {
-        const key = keys === "all" ? undefined : [...keys][0];
-        if (key !== undefined) onSelect(key as WayAnswer["id"]);
-      }}
+      value={selected}
+      onChange={(id) => onSelect(id as WayAnswer["id"])}
     >
       {ways.map((way) => (
-        <Row
-          key={way.id}
-          id={way.id}
-          textValue={`${way.title}, ${percent(way.cover)} covered, ${frames(way.frames)}`}
-        >
+        <Row key={way.id} value={way.id}>
           <LaneOf way={way} view={view} shift={shift} />
           <Words>
             <strong>{way.title}</strong>
@@ -119,7 +112,7 @@ export function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProp
 }
 
 /** The band of a way: solid where sharp; dashed brick where its one frame has nothing to show. */
-function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
+const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
   const theme = useTheme();
   const first = way.bands_mm[0];
   const last = way.bands_mm.at(-1);
@@ -153,14 +146,13 @@ function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: n
           stroke={theme.sharpEdge}
         />
       )}
-      {spacing >= 3
-        ? way.focuses_mm.map((place, index) => {
-            const x = view.x(place + shift);
-            return x < 0 || x > view.width ? null : (
-              <line key={index} x1={x} x2={x} y1={1} y2={LANE - 1} stroke={theme.sharpEdge} strokeWidth={1} />
-            );
-          })
-        : null}
+      {spacing >= 3 ? (
+        <path
+          d={uprights(way.focuses_mm, view, shift, 1, LANE - 1)}
+          stroke={theme.sharpEdge}
+          strokeWidth={1}
+        />
+      ) : null}
     </Lane>
   );
-}
+});

@@ -1,0 +1,150 @@
+"""Benchmarks: medians and ratios, printed as a table and kept in the file given."""
+
+import gzip
+import http.client
+import platform
+import re
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+import numpy as np
+from playwright.sync_api import sync_playwright
+from scipy.integrate import quad
+
+from just_plane.contract.shot_file import write_shot
+from just_plane.core.contrast import contrast, contrast_through_focus
+from just_plane.demo.catalogue import demo_shots
+
+PAGE = Path(__file__).parents[1] / "src" / "just_plane" / "web" / "page"
+
+
+def median_s(work, rounds):
+    """Median time of ``work()``, s."""
+    times = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        work()
+        times.append(time.perf_counter() - start)
+    return statistics.median(times)
+
+
+def plan_against_nothing(address):
+    """Medians (s) of a full plan and of the route that only answers, in turns on one connection each."""
+    host = address.removeprefix("http://").strip("/")
+    connection = http.client.HTTPConnection(host)
+    body = write_shot(demo_shots()[0]).encode()
+
+    def ask(method, path, content=None):
+        start = time.perf_counter()
+        connection.request(method, path, content, {"Content-Type": "application/json"})
+        response = connection.getresponse()
+        response.read()
+        assert response.status == 200
+        return time.perf_counter() - start
+
+    turns = [(ask("POST", "/api/plan", body), ask("GET", "/api/alive")) for _ in range(300)]
+    return tuple(statistics.median(column) for column in zip(*turns, strict=True))
+
+
+def contrast_against_quadrature():
+    """Time a point (s): ours over an array, and scipy's adaptive quadrature to 1e-5."""
+    rng = np.random.default_rng(1)
+    ne, blur = rng.uniform(4, 25, 4000), rng.uniform(0, 0.06, 4000)
+    ours = median_s(lambda: contrast(50.0, ne, blur), 20) / len(ne)
+
+    def by_quadrature(index):
+        s, a = 50.0 * 0.00055 * ne[index], np.pi * 50.0 * blur[index]
+        return quad(lambda x: np.sqrt(max(1 - (x + s) ** 2, 0.0)) * np.cos(a * x), 0, 1 - s, epsabs=1e-5, epsrel=1e-5)
+
+    theirs = median_s(lambda: [by_quadrature(index) for index in range(100)], 5) / 100
+    return ours, theirs
+
+
+def through_focus_map():
+    """Time (s) of a map of 200 apertures by 400 depths."""
+    ne = np.linspace(4, 30, 200)
+    return median_s(lambda: contrast_through_focus(50.0, ne, 4 / ne / 400, 400), 20)
+
+
+def pointer_to_number(address):
+    """95th percentile (s) from a pointer move to the changed number on the page."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+        page.goto(address)
+        page.get_by_role("link", name=re.compile("Cut cocoa")).click()
+        page.get_by_role("link", name=re.compile("Stack")).click()
+        grip = page.get_by_role("group", name=re.compile("Farthest")).locator("[data-look]")
+        grip.wait_for()
+        page.wait_for_timeout(800)
+        box = grip.bounding_box()
+        x, y = box["x"] + 20, box["y"] + 20
+        page.mouse.move(x, y)
+        page.mouse.down()
+        # Measured inside the page: from the event to the paint after a figure of the plan has changed.
+        page.evaluate("""() => {
+          window.taken = [];
+          const number = document.querySelector('[aria-label="Ways to get the shot"] label');  // what one frame misses
+          let moved = null;
+          window.addEventListener('pointermove', () => { moved ??= performance.now(); }, true);
+          new MutationObserver(() => {
+            if (moved === null) return;
+            const from = moved; moved = null;
+            requestAnimationFrame(() => window.taken.push(performance.now() - from));
+          }).observe(number, { subtree: true, characterData: true, childList: true });
+        }""")
+        for step in range(1, 81):
+            page.mouse.move(x + step * 2, y)
+            page.wait_for_timeout(60)
+        page.mouse.up()
+        taken = sorted(page.evaluate("window.taken"))
+        browser.close()
+    return taken[int(len(taken) * 0.95)] / 1000, len(taken)
+
+
+def first_load_kb():
+    """Compressed size of what the first view loads, without fonts, kB."""
+    files = [PAGE / "index.html", *(PAGE / "assets").glob("*.js"), *(PAGE / "assets").glob("*.css")]
+    return sum(len(gzip.compress(path.read_bytes(), 9)) for path in files) / 1000
+
+
+def main(path):
+    with tempfile.TemporaryDirectory() as data:
+        server = subprocess.Popen(
+            [sys.executable, "-m", "just_plane.cli", "demo", "--data", data, "--port", "0"],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        try:
+            address = re.search(r"http://\S+/", server.stdout.readline()).group()
+            plan, nothing = plan_against_nothing(address)
+            pointer, moves = pointer_to_number(address)
+        finally:
+            server.kill()
+            server.wait()
+    ours, theirs = contrast_against_quadrature()
+    rows = [
+        ("full plan over HTTP", f"{plan * 1e3:.1f} ms", f"{plan / nothing:.1f}x a route that only answers", "3x"),
+        ("contrast, a point", f"{ours * 1e6:.2f} us", f"{theirs / ours:.0f}x faster than adaptive quadrature", "300x"),
+        ("through-focus map, 200 x 400", f"{through_focus_map() * 1e3:.1f} ms", "", "10 ms"),
+        ("pointer move to changed number", f"{pointer * 1e3:.0f} ms", f"95th percentile of {moves} changes", "50 ms"),
+        ("first load, compressed", f"{first_load_kb():.0f} kB", "without fonts", "250 kB"),
+    ]
+    lines = ["| what | measured | against | aim |", "|---|---|---|---|"]
+    lines += [f"| {' | '.join(row)} |" for row in rows]
+    table = "\n".join(lines)
+    print(table)
+    machine = f"{platform.machine()}, Python {platform.python_version()}, NumPy {np.__version__}"
+    path.write_text(
+        "# Benchmarks\n\nThe last run of `make bench`. Ratios travel between machines; times do not "
+        f"(this one: {machine}).\n\n{table}\n",
+        encoding="utf-8",
+    )
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))

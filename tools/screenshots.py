@@ -1,0 +1,69 @@
+"""One picture of each main view, from the demo data, into the folder given."""
+
+import re
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+CHROMIUM_FLAGS = ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+# name, shot (start of its name; empty for the list), station, theme, width x height
+VIEWS = [
+    ("shots", "", "", "paper", (1280, 800)),
+    ("subject", "Cut cocoa", "subject", "paper", (1280, 800)),
+    ("subject-dark", "Cut cocoa", "subject", "dark", (1280, 800)),
+    ("reach", "Praline", "reach", "paper", (1280, 800)),
+    ("aperture", "Ganache", "aperture", "paper", (1280, 800)),
+    ("aperture-dark", "Ganache", "aperture", "dark", (1280, 800)),
+    ("stack", "Praline", "stack", "dark", (1280, 800)),
+    ("light", "Ganache", "light", "paper", (1024, 768)),
+    ("run", "Cut cocoa", "run", "paper", (1280, 800)),
+    ("plane", "Foil", "plane", "paper", (1280, 800)),
+    ("run-sheet", "Praline", "sheet", "paper", (1280, 800)),
+]
+
+
+def main(folder):
+    """Take every view; the server runs on a folder of its own."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, sync_playwright() as playwright:
+        server = subprocess.Popen(
+            [sys.executable, "-m", "just_plane.cli", "demo", "--data", data, "--port", "0"],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        try:
+            address = re.search(r"http://\S+/", server.stdout.readline()).group()
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM_FLAGS)
+            for view in VIEWS:
+                take(browser, address, folder, *view)
+            browser.close()
+        finally:
+            server.kill()
+            server.wait()
+
+
+def take(browser, address, folder, name, shot, station, theme, size):
+    """One picture."""
+    page = browser.new_page(
+        viewport={"width": size[0], "height": size[1]}, device_scale_factor=1, reduced_motion="reduce"
+    )
+    page.goto(address)
+    page.evaluate("theme => localStorage.setItem('just-plane.theme', theme)", theme)
+    page.goto(address)
+    link = page.get_by_role("link", name=re.compile(shot or "Cut"))
+    link.wait_for()
+    if shot:
+        page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + station)
+        page.get_by_text(re.compile("hold.* all of it|Steps")).first.wait_for()
+    page.evaluate("document.fonts.ready")
+    page.wait_for_timeout(600)
+    page.screenshot(path=folder / f"{name}.png")
+    page.close()
+    print(folder / f"{name}.png")
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))
