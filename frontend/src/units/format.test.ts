@@ -29,7 +29,7 @@ it.each([
   [1 / 60, "1/60 s"],
   [1.12, "1.12 s"],
   [140.5, "2 min 21 s"],
-  [3599, "1 h 00 min"],
+  [3599, "1 h"],
 ])("%f s reads %s", (value, text) => expect(seconds(value)).toBe(text));
 
 it("columns line up and never show a negative nought", () => {

@@ -56,10 +56,13 @@ export function percent(share: number): string {
 export function seconds(value: number): string {
   if (value < 0.3) return value > 1e-9 ? `1/${Math.round(1 / value)} s` : "0 s";
   if (value < 59.5) return `${figures(value)} s`;
-  const whole = Math.round(value);
-  if (value < 3570) return `${Math.floor(whole / 60)} min ${String(whole % 60).padStart(2, "0")} s`;
-  const minutes = Math.round(value / 60);
-  return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")} min`;
+  if (value < 3570) return twoParts(Math.round(value), "min", "s");
+  return twoParts(Math.round(value / 60), "h", "min");
+}
+
+function twoParts(count: number, large: string, small: string): string {
+  const rest = count % 60;
+  return `${Math.floor(count / 60)} ${large}` + (rest ? ` ${String(rest).padStart(2, "0")} ${small}` : "");
 }
 
 export function frames(count: number): string {

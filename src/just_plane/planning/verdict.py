@@ -18,9 +18,8 @@ def verdict(shot, ways, findings, wording):
         return Verdict(headline=grave.message, detail=grave.remedy, way=None)
     if way is None:
         return no_rig(findings)
-    threshold = shot.sharp.contrast_threshold
     if way.frames == 1:
-        return _single(way, ways, threshold, wording)
+        return _single(way, ways, shot.subject.depth_mm, wording)
     return _stack(shot, way, ways, wording)
 
 
@@ -28,13 +27,13 @@ GRAVE = {"working_distance.inside_lens", "subject.behind_lens_front", "f_number.
 """Findings that make every way moot."""
 
 
-def _single(way, ways, threshold, wording):
+def _single(way, ways, depth, wording):
     stop = f_stop(way.f_number)
-    place = wording.length(way.worst_behind_nearest_mm)
+    place = _place(way.worst_behind_nearest_mm, depth, wording)
     if way.cover >= 1:
         return Verdict(
             headline=f"One frame at {stop} holds all of it.",
-            detail=f"Least contrast {percent(max(way.worst_contrast, 0))}, {place} behind the nearest point.",
+            detail=f"Least contrast {percent(max(way.worst_contrast, 0))}, {place}.",
             way=way.id,
         )
     why = "No stack is possible here" if not any(other.frames > 1 for other in ways) else "It is the most there is"
@@ -43,6 +42,14 @@ def _single(way, ways, threshold, wording):
         detail=f"{why}: " + ("; ".join(_objections(ways)) or way.note) + ".",
         way=way.id,
     )
+
+
+def _place(behind_nearest, depth, wording):
+    if behind_nearest <= 1e-6 * depth:
+        return "at the nearest point"
+    if behind_nearest >= depth * (1 - 1e-6):
+        return "at the farthest point"
+    return f"{wording.length(behind_nearest)} behind the nearest point"
 
 
 def _stack(shot, way, ways, wording):

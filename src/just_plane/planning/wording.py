@@ -47,9 +47,13 @@ def seconds(value):
     if value < 59.5:
         return f"{value:.3g} s"
     if value < 3570:
-        return f"{int(value + 0.5) // 60} min {int(value + 0.5) % 60:02d} s"
-    minutes = int(value / 60 + 0.5)
-    return f"{minutes // 60} h {minutes % 60:02d} min"
+        return _two_parts(int(value + 0.5), "min", "s")
+    return _two_parts(int(value / 60 + 0.5), "h", "min")
+
+
+def _two_parts(count, large, small):
+    whole, rest = divmod(count, 60)
+    return f"{whole} {large} {rest:02d} {small}" if rest else f"{whole} {large}"
 
 
 def percent(share):

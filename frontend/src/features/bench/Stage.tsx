@@ -63,7 +63,15 @@ export function Stage({ view, plan, way, depth, shift }: StageProps) {
       <Camera view={view} text={`${length(reach.nearest_point_mm, units)} to the lens`} />
       <Magnifying view={view} text={scaleWords(view.pxPerMm)} />
       {way && way.frames === 1 ? (
-        <text x={view.x(focus)} y={view.height - 8} textAnchor="middle" fill={theme.ink}>
+        <text
+          x={view.x(focus)}
+          y={view.height - 8}
+          textAnchor="middle"
+          fill={theme.ink}
+          stroke={theme.ground}
+          strokeWidth={4}
+          paintOrder="stroke"
+        >
           {stop(way.f_number)} focused here
         </text>
       ) : null}

@@ -11,6 +11,9 @@ import { frames, percent, seconds, stop } from "../../units/format";
 export const wayColumns = css`
   grid-template-columns: minmax(0, 1fr) 52px 92px 104px 64px;
   column-gap: 8px;
+  @media (max-width: 1100px) {
+    grid-template-columns: minmax(0, 1fr) 46px 80px 88px 56px;
+  }
 `;
 
 const List = styled(RadioGroup)`
@@ -46,9 +49,8 @@ const Lane = styled.svg`
 
 const Words = styled.div`
   min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  line-height: 1.25;
+  overflow-wrap: anywhere;
   strong {
     font-weight: 650;
   }

@@ -100,6 +100,21 @@ export function ReachPanel() {
             />
           )}
         </Wide>
+        {reach ? (
+          <Wide>
+            <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
+              <strong>
+                {times(reach.magnification)}, {length(Math.max(reach.nearest_point_mm, 0), units)} to work in
+              </strong>
+              Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}. This rig gives{" "}
+              {reach.smallest_magnification === 0 ? "infinity" : times(reach.smallest_magnification)} to{" "}
+              {times(reach.largest_magnification)}
+              {reach.farthest_focus_mm === null
+                ? "."
+                : `, and focuses no farther than ${length(reach.farthest_focus_mm, units)} from the sensor.`}
+            </AnswerBox>
+          </Wide>
+        ) : null}
         <Wide>
           <Pick
             label="Body"
@@ -162,17 +177,6 @@ export function ReachPanel() {
       </Fields>
       {reach ? (
         <>
-          <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
-            <strong>
-              {times(reach.magnification)}, {length(Math.max(reach.nearest_point_mm, 0), units)} to work in
-            </strong>
-            Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}. This rig gives{" "}
-            {reach.smallest_magnification === 0 ? "infinity" : times(reach.smallest_magnification)} to{" "}
-            {times(reach.largest_magnification)}
-            {reach.farthest_focus_mm === null
-              ? "."
-              : `, and focuses no farther than ${length(reach.farthest_focus_mm, units)} from the sensor.`}
-          </AnswerBox>
           <Facts>
             <dt>focus ring gives</dt>
             <dd>{times(reach.own_magnification)}</dd>

@@ -83,7 +83,7 @@ export function RigDrawing() {
                 />
                 <text
                   x={view.x(piece.from_sensor_mm + piece.length_mm / 2)}
-                  y={axis + (BARREL_HEIGHT_MM / 2) * scale + 16 + (index % 2) * 14}
+                  y={axis + (BODY_HEIGHT_MM / 2) * scale + 16 + (index % 2) * 14}
                   textAnchor="middle"
                   fontSize={12}
                   fill={theme.soft}
