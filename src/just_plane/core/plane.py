@@ -6,6 +6,7 @@ hinge line, f / sin alpha from the lens, in the plane through the lens that is p
 """
 
 import math
+from functools import cache
 from itertools import combinations
 from typing import NamedTuple
 
@@ -13,6 +14,9 @@ import numpy as np
 
 from just_plane.core.domain import positive
 from just_plane.core.errors import OutOfDomainError, UnreachableError
+
+MOST_WORKING = 16
+"""Points tried four by four at a time when a plane is fitted."""
 
 STEEPEST = math.radians(80)
 """Slopes past this are refused: a plane nearly along the lens's axis has no useful picture."""
@@ -54,28 +58,30 @@ def fit_plane(points):
 
     Notes
     -----
-    Some four points carry the limit (three when the fit is exact). Starting from four, the worst of the others is
-    exchanged for one of them so that the four's own deviation grows most; it cannot grow for ever. Exact to rounding
-    for points in general position; where some stand together or in one line, within 0.1 um.
+    Some four points carry the limit (three when the fit is exact). They are found among a few that are tried four by
+    four, the worst of the rest being taken in until none is worse. Exact to rounding for points in general position;
+    where some stand together or in one line, within 0.1 um.
 
     References
     ----------
     docs/derivations/plane.md
     """
-    xyz = _checked(points)
+    xyz = _ends_of_each_place(_checked(points))
     ground = np.column_stack([np.ones(len(xyz)), xyz[:, 0] - xyz[:, 0].mean(), xyz[:, 1] - xyz[:, 1].mean()])
     z = xyz[:, 2]
     _must_span(ground)
     apart = _set_apart(ground)
-    carriers = _start(apart, z)
-    for _ in range(50 * len(xyz)):
-        plane, deviation = _equal_deviation(apart[carriers], z[carriers])
+    working = sorted(range(len(z)), key=lambda i: -float(np.hypot(*apart[i, 1:])))[:5]
+    while True:
+        plane, deviation = _plane_of_few(apart[working], z[working])
         off = np.abs(z - ground @ plane)
         worst = int(np.argmax(off))
-        if worst in carriers or off[worst] <= deviation * (1 + 1e-12) + 1e-12:
+        if worst in working or off[worst] <= deviation + 1e-9:
             break
-        trials = [[*carriers[:i], *carriers[i + 1 :], worst] for i in range(len(carriers))]
-        carriers = max(trials, key=lambda trial: _equal_deviation(apart[trial], z[trial])[1])
+        if len(working) >= MOST_WORKING:
+            # The deviation has grown with every point taken in, so those that no longer carry it can go.
+            working = [i for i in working if off[i] >= deviation * (1 - 1e-9) - 1e-9]
+        working.append(worst)
     z0 = plane[0] - plane[1] * xyz[:, 0].mean() - plane[2] * xyz[:, 1].mean()
     return PlaneFit(float(z0), float(plane[1]), float(plane[2]), float(off.max()))
 
@@ -228,6 +234,15 @@ def _checked(points, least=3):
     return xyz
 
 
+def _ends_of_each_place(xyz):
+    """Of points at one place only the nearest and the farthest can carry the limit; the others are left out."""
+    ends = {}
+    for x, y, z in xyz.tolist():
+        low, high = ends.get((x, y), (z, z))
+        ends[x, y] = (min(low, z), max(high, z))
+    return np.array([(x, y, z) for (x, y), pair in ends.items() for z in dict.fromkeys(pair)])
+
+
 def _must_span(ground):
     size = np.abs(ground[:, 1:]).max()
     spread = np.linalg.svd(ground / np.array([1.0, size or 1.0, size or 1.0]))[1]
@@ -254,26 +269,35 @@ def _set_apart(ground):
     return moved
 
 
-def _start(ground, z):
-    """Four points (or all three) to begin with: of those farthest out, the four that deviate most."""
-    if len(z) == 3:
-        return [0, 1, 2]
-    far = sorted(range(len(z)), key=lambda i: -float(np.hypot(*ground[i, 1:])))[:8]
-    return max(
-        (list(four) for four in combinations(far, 4)), key=lambda four: _equal_deviation(ground[four], z[four])[1]
-    )
+@cache
+def _fours(count):
+    return np.array(list(combinations(range(count), 4)))
 
 
-def _equal_deviation(ground, z):
-    """The best plane for three or four points: coefficients, and the deviation that all of them share."""
+def _plane_of_few(ground, z):
+    """The best plane for a few points: coefficients, and its largest deviation; by trying every four of them.
+
+    For four places one combination of weights exists that no plane can serve: the determinants of the other three, by
+    turns. It tells their common deviation and its signs. The four that deviate most carry the limit; where several do
+    so alike, one of them has a plane that serves the others too.
+    """
     if len(z) == 3:
         return np.linalg.lstsq(ground, z, rcond=None)[0], 0.0
-    # The one combination of the four that no plane can serve tells their deviation and its signs.
-    # Its weights are the four determinants of the others: exact enough even for points set barely apart.
-    weights = np.array([(-1) ** i * np.linalg.det(np.delete(ground, i, axis=0)) for i in range(4)])
-    total = float(np.abs(weights).sum())
-    if total == 0:
-        return np.linalg.lstsq(ground, z, rcond=None)[0], -1.0
-    deviation = float(weights @ z) / total
-    plane = np.linalg.lstsq(ground, z - deviation * np.sign(weights), rcond=1e-14)[0]
-    return plane, abs(deviation)
+    fours = _fours(len(z))
+    places = ground[fours]
+    others = np.array([[1, 2, 3], [0, 2, 3], [0, 1, 3], [0, 1, 2]])
+    weights = np.linalg.det(places[:, others]) * np.array([1.0, -1.0, 1.0, -1.0])
+    total = np.abs(weights).sum(axis=1)
+    deviation = (weights * z[fours]).sum(axis=1) / np.where(total > 0, total, 1.0)
+    size = np.abs(deviation)
+    alike = np.flatnonzero(size >= size.max() - 1e-9 * (1 + size.max()))
+    best = None
+    for index in alike[np.argsort(-total[alike])]:
+        target = z[fours[index]] - deviation[index] * np.sign(weights[index])
+        plane = np.linalg.lstsq(places[index], target, rcond=1e-14)[0]
+        off = float(np.abs(z - ground @ plane).max())
+        if best is None or off < best[1]:
+            best = plane, off
+        if off <= size[index] + 1e-9:
+            break
+    return best
