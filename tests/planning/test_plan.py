@@ -29,7 +29,7 @@ def test_cut_pod_by_hand(pod):
     assert plan.reach.frame_width_mm == pytest.approx(72)
     circle = circle_for_viewing(300, 400 / 36)
     assert plan.sharpness.circle_um == pytest.approx(circle * 1000)
-    works_as = effective_f_number(5.6, 0.5, 0.9)
+    works_as = effective_f_number(5.6, 0.5, 0.8)
     assert plan.aperture.effective_f_number == pytest.approx(works_as)
     depth = depth_of_field("contrast", circle, works_as, 0.5)
     assert plan.aperture.depth_of_field_mm == pytest.approx(depth)

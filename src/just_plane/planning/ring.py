@@ -9,8 +9,8 @@ from just_plane.core.depth import allowed_blur, depth_from_blur
 from just_plane.core.units import MM_PER_NM
 from just_plane.core.ways import FramesView
 
-NODES = 17
-"""Settings of the ring worked out over the subject; between them straight lines are good to 1e-5."""
+NODES = 33
+"""Settings of the ring worked out over the subject; between them straight lines are good to 3e-5."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,7 @@ import { usePreferences } from "../../app/preferences";
 import { Handle } from "../../drawing/Handle";
 import type { Viewport } from "../../drawing/viewport";
 import { length, stop } from "../../units/format";
+import { stopBeside, stopReaching } from "./stopChoice";
 import type { ShotEditing } from "./useShot";
 
 interface HandlesProps {
@@ -69,40 +70,11 @@ export function Handles({ view, shot, plan, shift, onNear, edit }: HandlesProps)
           top={middle + view.height * 0.28}
           onMove={(place) => setStop(stopReaching(plan, shot, place - shift - focus), true)}
           onDone={(place) => setStop(stopReaching(plan, shot, place - shift - focus), false)}
-          onArrow={(direction, coarse) => setStop(neighbour(plan, shot, direction * (coarse ? 3 : 1)), false)}
+          onArrow={(direction, coarse) =>
+            setStop(stopBeside(plan, shot, direction * (coarse ? 3 : 1)), false)
+          }
         />
       ) : null}
     </>
   );
-}
-
-type StopOf = (stop: { f_number: number; effective_f_number: number }) => number;
-
-function reading(shot: Shot): StopOf {
-  return (each) => (shot.aperture.reading === "effective" ? each.effective_f_number : each.f_number);
-}
-
-/** The stop whose depth of field reaches nearest to a distance behind the focus, of those that still gain depth. */
-function stopReaching(plan: Plan, shot: Shot, reach: number): number {
-  const stops = plan.aperture?.stops ?? [];
-  const deepest = stops.reduce(
-    (best, each, index) => (each.depth_of_field_mm > (stops[best]?.depth_of_field_mm ?? 0) ? index : best),
-    0,
-  );
-  const best = stops
-    .slice(0, deepest + 1)
-    .filter((each) => each.depth_of_field_mm > 0)
-    .reduce((near, each) => (off(each, reach) < off(near, reach) ? each : near));
-  return reading(shot)(best);
-}
-
-function off(each: { depth_of_field_mm: number }, reach: number): number {
-  return Math.abs(each.depth_of_field_mm / 2 - reach);
-}
-
-function neighbour(plan: Plan, shot: Shot, by: number): number {
-  const stops = [...(plan.aperture?.stops ?? [])].sort((a, b) => a.f_number - b.f_number);
-  const now = stops.findIndex((each) => Math.abs(each.f_number - (plan.aperture?.f_number ?? 0)) < 1e-9);
-  const next = stops[Math.min(Math.max(now + by, 0), stops.length - 1)];
-  return next ? reading(shot)(next) : shot.aperture.f_number;
 }

@@ -1,0 +1,214 @@
+"""Each section of a plan, one by one."""
+
+import math
+
+import pytest
+
+from just_plane.contract.plan import StopAnswer
+from just_plane.core.contrast import contrast
+from just_plane.core.depth import depth_of_field, near_far_limits
+from just_plane.core.errors import OutOfDomainError
+from just_plane.core.stack import rail_stack
+from just_plane.planning.findings import Findings
+from just_plane.planning.plan import plan_shot
+
+
+def ways_of(shot):
+    return {way.id: way for way in plan_shot(shot).ways}
+
+
+# --- reach
+
+
+def test_pieces_stand_end_to_end_from_the_sensor(catalogue):
+    reach = plan_shot(catalogue["praline"]).reach
+    assert [piece.kind for piece in reach.pieces] == ["body", "tube", "lens"]
+    at = 0.0
+    for piece in reach.pieces:
+        assert piece.from_sensor_mm == pytest.approx(at)
+        at += piece.length_mm
+    assert reach.lens_front_to_sensor_mm == pytest.approx(at)
+    assert reach.working_distance_mm == pytest.approx(reach.subject_to_sensor_mm - at)
+
+
+def test_a_barrel_that_grows_takes_room(catalogue, changed):
+    praline = catalogue["praline"]
+    stiff = plan_shot(changed(praline, {"/lens/barrel_growth_mm": 0.0})).reach
+    grown = plan_shot(praline).reach
+    share = grown.own_magnification / praline.lens.closest_magnification
+    assert stiff.working_distance_mm - grown.working_distance_mm == pytest.approx(6 * share)
+
+
+def test_framing_by_width_and_by_size_are_the_same(pod, changed):
+    by_width = changed(pod, {"/framing": {"by": "frame_width", "frame_width_mm": 72.0}})
+    assert plan_shot(by_width).reach.magnification == pytest.approx(plan_shot(pod).reach.magnification)
+
+
+def test_two_tubes_do_what_one_of_their_length_does(catalogue, changed):
+    praline = catalogue["praline"]
+    one = plan_shot(changed(praline, {"/tubes_mm": [20.0]})).reach
+    two = plan_shot(changed(praline, {"/tubes_mm": [8.0, 12.0]})).reach
+    assert two.own_magnification == pytest.approx(one.own_magnification)
+    assert two.working_distance_mm == pytest.approx(one.working_distance_mm)
+
+
+def test_infinity_is_told_as_lost_or_kept(pod, changed):
+    assert plan_shot(pod).reach.farthest_focus_mm is None
+    assert plan_shot(changed(pod, {"/tubes_mm": [12.0]})).reach.farthest_focus_mm < 1300
+
+
+# --- aperture
+
+
+def test_every_stop_is_the_core_s(pod):
+    plan = plan_shot(pod)
+    circle, m = plan.sharpness.circle_um / 1000, plan.reach.magnification
+    for stop in plan.aperture.stops:
+        assert stop.depth_of_field_mm == pytest.approx(
+            depth_of_field("contrast", circle, stop.effective_f_number, m), abs=1e-12
+        )
+        assert stop.perfect_contrast == pytest.approx(contrast(1 / circle, stop.effective_f_number, 0.0))
+        assert stop.shutter_s == pytest.approx(0.25 * (stop.f_number / 8) ** 2)
+    assert {2.8, 5.6, 32.0} <= {stop.f_number for stop in plan.aperture.stops}
+
+
+def test_frames_by_stop_are_those_of_the_stack(pod):
+    for stop in plan_shot(pod).aperture.stops:
+        assert isinstance(stop, StopAnswer)
+        if stop.frames is not None:
+            stack = rail_stack(34.0, stop.depth_of_field_mm, 0.5, spare_before=1, spare_after=1, smallest_step=0.01)
+            assert stop.frames == stack.frames
+        else:
+            assert stop.depth_of_field_mm == 0
+
+
+def test_exact_limits_are_those_of_the_lens(pod):
+    plan = plan_shot(pod)
+    near, far = near_far_limits(87.5, 5.6, 0.5, plan.sharpness.circle_um / 1000, 0.8)
+    geometric = next(school for school in plan.aperture.schools if school.school == "geometric")
+    assert (geometric.near_mm, geometric.far_mm) == pytest.approx((near, far), rel=1e-9)
+
+
+def test_the_school_in_use_sets_the_depth(pod, changed):
+    for school in ("geometric", "budget", "wave", "microscopy"):
+        plan = plan_shot(changed(pod, {"/sharp/depth_school": school}))
+        told = {each.school: each.total_mm for each in plan.aperture.schools}
+        assert plan.aperture.depth_of_field_mm == pytest.approx(told[school])
+
+
+def test_a_stop_between_clicks_is_worked_out_but_never_called_best(pod, changed):
+    plan = plan_shot(changed(pod, {"/aperture/f_number": 6.0}))
+    assert plan.aperture.f_number == 6.0
+    assert plan.aperture.stops[-1].f_number == 6.0
+    assert plan.aperture.best_f_number == plan_shot(pod).aperture.best_f_number
+
+
+# --- sharpness
+
+
+def test_cropping_asks_for_finer_detail(pod, changed):
+    whole, half = plan_shot(pod), plan_shot(changed(pod, {"/picture/share_of_frame": 0.5}))
+    assert half.sharpness.circle_um == pytest.approx(whole.sharpness.circle_um / 2)
+
+
+def test_detail_in_the_subject_is_that_on_the_sensor_over_size(pod):
+    plan = plan_shot(pod)
+    assert plan.sharpness.smallest_detail_um == pytest.approx(plan.sharpness.circle_um / 0.5)
+
+
+# --- light
+
+
+@pytest.mark.parametrize(("iso", "stops"), [(100.0, 0.0), (200.0, -1.0), (50.0, 1.0)])
+def test_sensitivity_trades_stop_for_stop(pod, changed, iso, stops):
+    base = plan_shot(pod).light.stops_from_metered
+    assert plan_shot(changed(pod, {"/light/iso": iso})).light.stops_from_metered - base == pytest.approx(stops)
+
+
+# --- ways
+
+
+def test_a_dark_frame_doubles_the_exposure_only(pod, changed):
+    plain, dark = ways_of(pod)["rail"], ways_of(changed(pod, {"/stack/noise_reduction": True}))["rail"]
+    exposure = 0.25 * (5.6 / 8) ** 2
+    assert dark.time_s - plain.time_s == pytest.approx(plain.frames * exposure)
+
+
+def test_spare_frames_lie_outside_and_change_nothing_else(pod, changed):
+    bare = ways_of(changed(pod, {"/stack/spare_before": 0, "/stack/spare_after": 0}))["rail"]
+    more = ways_of(changed(pod, {"/stack/spare_before": 3, "/stack/spare_after": 2}))["rail"]
+    assert more.frames == bare.frames + 5
+    assert more.focuses_mm[3:-2] == pytest.approx(bare.focuses_mm)
+    assert more.stack.covering_frames == bare.frames
+
+
+def test_more_overlap_never_takes_fewer_frames_nor_leaves_less_contrast(pod, changed):
+    stacks = [ways_of(changed(pod, {"/stack/overlap": overlap}))["rail"] for overlap in (0.0, 0.25, 0.5, 0.75)]
+    assert [way.frames for way in stacks] == sorted(way.frames for way in stacks)
+    assert [way.worst_contrast for way in stacks] == sorted(way.worst_contrast for way in stacks)
+
+
+def test_too_many_frames_a_depth_are_warned_of(pod, changed):
+    against = ways_of(changed(pod, {"/stack/overlap": 0.85}))["rail"].against
+    assert any("only gets softer" in reason for reason in against)
+
+
+def test_a_rail_that_would_run_the_lens_into_the_subject_is_told(pod, changed):
+    deep = ways_of(changed(pod, {"/lens/barrel_mm": 330.0, "/subject/depth_mm": 60.0}))["rail"]
+    assert any("touch the subject" in reason for reason in deep.against)
+
+
+def test_focus_put_outside_the_subject_is_said(pod, changed):
+    one = ways_of(changed(pod, {"/focus_behind_nearest_mm": -40.0}))["one"]
+    assert one.cover == 0
+    assert "the focus lies outside" in one.note
+
+
+def test_a_stop_that_is_chosen_best_and_narrowest_at_once_is_said_once(pod, changed):
+    shot = changed(pod, {"/lens/widest_f_number": 8.0, "/lens/narrowest_f_number": 8.0, "/aperture/f_number": 8.0})
+    assert [way.id for way in plan_shot(shot).ways] == ["one", "rail", "ring"]
+
+
+# --- verdict
+
+
+def test_a_stack_that_takes_too_long_is_told_with_both_times(pod, changed):
+    verdict = plan_shot(changed(pod, {"/subject/hold_still_s": 40.0})).verdict
+    assert "the subject holds 40 s" in verdict.headline
+    assert "Stop down" in verdict.detail
+
+
+def test_where_nothing_covers_the_most_there_is_is_told(pod, changed):
+    shot = changed(
+        pod, {"/stack/rail_smallest_step_mm": 20.0, "/framing": {"by": "magnification", "magnification": 1.0}}
+    )
+    verdict = plan_shot(shot).verdict
+    assert "holds only" in verdict.headline
+    assert "below the rail's smallest step" in verdict.detail
+
+
+def test_trouble_with_the_rig_comes_before_any_way(pod, changed):
+    verdict = plan_shot(changed(pod, {"/aperture/f_number": 64.0})).verdict
+    assert verdict.way is None
+    assert "f/64 marked cannot be set" in verdict.headline
+
+
+# --- findings
+
+
+def test_a_finding_is_said_once_a_field():
+    findings = Findings()
+    error = OutOfDomainError("x.y", quantity="x", message="x is odd.", remedy="Make it even.")
+    findings.refused(error, "/a")
+    findings.refused(error, "/a")
+    findings.refused(error, "/b")
+    assert [each.field for each in findings.said] == ["/a", "/b"]
+    assert (findings.said[0].message, findings.said[0].remedy) == ("X is odd.", "Make it even.")
+
+
+def test_every_way_s_time_counts_its_own_exposure(pod):
+    for way in plan_shot(pod).ways:
+        exposure = 0.25 * (way.f_number / 8) ** 2
+        each = exposure + 1.0 + (2.0 if way.kind != "one_frame" else 0.0)
+        assert way.time_s == pytest.approx(way.frames * each)
+        assert math.isfinite(way.time_s)
