@@ -243,7 +243,7 @@ def _ends_of_each_place(xyz):
     places: dict = {}
     for point in xyz.tolist():
         places.setdefault((round(point[0], 6), round(point[1], 6)), []).append(point)
-    kept = []
+    kept: list = []
     for together in places.values():
         together.sort(key=lambda point: point[2])
         kept += together if len(together) < 2 else [together[0], together[-1]]
