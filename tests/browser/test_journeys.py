@@ -142,9 +142,9 @@ def test_by_keyboard_alone(page):
 
 def test_everything_on_the_drawing_can_be_dragged(page):
     page.get_by_role("link", name=re.compile("Praline")).click()
-    expect(tape(page, "Subject")).to_contain_text("4.5 mm deep")
+    expect(tape(page, "Subject")).to_contain_text("8 mm deep")
     drag(page, "Nearest point", -40)
-    expect(tape(page, "Subject")).not_to_contain_text("4.5 mm deep")
+    expect(tape(page, "Subject")).not_to_contain_text("8 mm deep")
     saved(page)
     station(page, "Aperture")
     expect(field(page, "Focus behind nearest")).to_have_value("")

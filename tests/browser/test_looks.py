@@ -99,7 +99,7 @@ def test_a_millimetre_on_the_drawing_is_a_millimetre_on_the_rule(page, still_ser
     drawing = page.get_by_role("img", name=re.compile("Side view to scale"))
     edges = drawing.locator("line[stroke-dasharray='3 3']")
     near, far = (edges.nth(index).bounding_box()["x"] for index in (0, 1))
-    px_per_mm = (far - near) / 4.5
+    px_per_mm = (far - near) / 8
     labels = page.locator("svg text").filter(has_text=re.compile(r"^-?\d+(\.\d+)?$"))
     marks = {float(labels.nth(i).text_content()): labels.nth(i).bounding_box() for i in range(labels.count())}
     low, high = min(marks), max(marks)

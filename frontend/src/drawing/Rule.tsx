@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useTheme } from "styled-components";
 import { fonts } from "../app/theme";
 import type { Units } from "../app/preferences";
@@ -9,7 +10,6 @@ const HEIGHT = 34;
 /** The rule under the drawing: everything with a depth stands on it. */
 export function Rule({ view, units, from, to }: { view: Viewport; units: Units; from: number; to: number }) {
   const theme = useTheme();
-  const ticks = ruleTicks(view, units === "in" ? 25.4 : 1);
   return (
     <svg width={view.width} height={HEIGHT} aria-hidden style={{ display: "block" }}>
       <rect
@@ -27,6 +27,17 @@ export function Rule({ view, units, from, to }: { view: Viewport; units: Units; 
         height={4}
         fill={theme.subject}
       />
+      <Ticks view={view} units={units} />
+    </svg>
+  );
+}
+
+/** Apart, so that a hundred ticks are not drawn anew while something moves along them. */
+const Ticks = memo(function Ticks({ view, units }: { view: Viewport; units: Units }) {
+  const theme = useTheme();
+  const ticks = ruleTicks(view, units === "in" ? 25.4 : 1);
+  return (
+    <>
       {ticks.map((tick) => {
         const x = Math.round(view.x(tick.place)) + 0.5;
         return (
@@ -47,6 +58,6 @@ export function Rule({ view, units, from, to }: { view: Viewport; units: Units; 
           </g>
         );
       })}
-    </svg>
+    </>
   );
-}
+});

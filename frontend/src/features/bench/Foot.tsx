@@ -1,3 +1,4 @@
+import { memo } from "react";
 import styled from "styled-components";
 import type { Plan, WayAnswer } from "../../api/types";
 import { Button } from "../../controls/Button";
@@ -49,7 +50,7 @@ interface FootProps {
 }
 
 /** The verdict in a sentence, and the next thing to do. */
-export function Foot({ plan, way, chosen, onChoose }: FootProps) {
+export const Foot = memo(function Foot({ plan, way, chosen, onChoose }: FootProps) {
   const decided = way !== null && chosen === way.id;
   return (
     <Bar>
@@ -72,4 +73,4 @@ export function Foot({ plan, way, chosen, onChoose }: FootProps) {
       ) : null}
     </Bar>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from "react-router";
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { KeptShot, Shot, WayAnswer } from "../../api/types";
@@ -133,6 +133,10 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     document.title = `${shot.name} · Just Plane`;
   }, [shot.name]);
 
+  const decide = useCallback(
+    (id: WayAnswer["id"] | null) => edit((draft) => ({ ...draft, chosen_way: id })),
+    [edit],
+  );
   const answers = tapeAnswers(
     shot,
     plan,
@@ -154,12 +158,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           </BenchContext>
           <BenchArea station={station} />
         </Columns>
-        <Foot
-          plan={plan}
-          way={way}
-          chosen={shot.chosen_way ?? null}
-          onChoose={(id) => edit((draft) => ({ ...draft, chosen_way: id }))}
-        />
+        <Foot plan={plan} way={way} chosen={shot.chosen_way ?? null} onChoose={decide} />
       </Page>
     </BenchContext>
   );

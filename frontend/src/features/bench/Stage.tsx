@@ -191,7 +191,7 @@ function Camera({ view, text }: { view: Viewport; text: string }) {
       <rect x={10} y={y - 30} width={20} height={60} fill={theme.strong} />
       <rect x={30} y={y - 20} width={16} height={40} fill={theme.subject} />
       <path d={`M58 ${y - 44}l6 22-10 22 10 22-6 22`} fill="none" stroke={theme.strong} strokeWidth={1.2} />
-      <text x={10} y={y + 60} fill={theme.soft}>
+      <text x={10} y={y + 60} fill={theme.soft} stroke={theme.ground} strokeWidth={4} paintOrder="stroke">
         {text}
       </text>
     </g>

@@ -83,7 +83,7 @@ interface WaysProps {
 }
 
 /** Every way to get the shot: its sharp band on the rule's own scale, and its price. */
-export function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProps) {
+export const Ways = memo(function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProps) {
   return (
     <List
       aria-label="Ways to get the shot"
@@ -111,7 +111,7 @@ export function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProp
       ))}
     </List>
   );
-}
+});
 
 /** The band of a way: solid where sharp; dashed brick where its one frame has nothing to show. */
 const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
