@@ -105,6 +105,7 @@ def test_from_a_new_shot_to_a_sheet_and_back_from_a_file(page, tmp_path):
 
 
 def test_by_keyboard_alone(page):
+    expect(page.get_by_role("link", name=re.compile("Cut cocoa pod"))).to_be_visible()
     page.keyboard.press("Tab")
     for _ in range(40):
         if page.evaluate("document.activeElement.textContent").startswith("Cut cocoa pod"):
@@ -112,6 +113,7 @@ def test_by_keyboard_alone(page):
         page.keyboard.press("Tab")
     page.keyboard.press("Enter")
     expect(tape(page, "Subject")).to_contain_text("34 mm deep")
+    expect(page.locator("footer")).to_contain_text("all of it")
     page.keyboard.press("5")
     expect(page.get_by_role("heading", name="How many frames, how far apart?")).to_be_visible()
     page.keyboard.press("w")

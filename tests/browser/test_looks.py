@@ -63,6 +63,7 @@ def test_nothing_runs_off_the_side_of_any_view(page, still_server, shot_address,
 def test_a_long_name_keeps_the_bar_whole(open_page, server):
     page = open_page(server.address)
     page.get_by_role("link", name=re.compile("Praline")).click()
+    expect(page.locator("footer")).to_contain_text("all of it")
     type_into(page, "Name", "W" * 120)
     expect(field(page, "Name")).to_have_value("W" * 120)
     undo = page.get_by_role("button", name="Undo").bounding_box()
@@ -87,6 +88,8 @@ def test_no_request_leaves_the_machine(context, still_server):
     page = context.new_page()
     page.goto(still_server.address)
     page.get_by_role("link", name=re.compile("Praline")).click()
+    expect(tape(page, "Subject")).to_have_attribute("aria-current", "page")
+    expect(page.locator("footer")).to_contain_text("all of it")
     for number in range(1, 10):
         page.keyboard.press(str(number))
     expect(tape(page, "Log")).to_have_attribute("aria-current", "page")
