@@ -88,7 +88,8 @@ def steps_to_cover(depth, step):
     positive("step", step, "mm")
     if depth / step > MOST_FRAMES:
         raise _too_many(depth, step)
-    steps = math.ceil(depth / step)
+    # A depth so small that the division underflows is a depth all the same.
+    steps = max(math.ceil(depth / step), 1 if depth > 0 else 0)
     # Division can round up across a whole number: 3 x 0.1 is not 0.3. Keep the fewest steps that arrive.
     return steps - 1 if steps > 0 and (steps - 1) * step >= depth * (1 - 1e-12) else steps
 

@@ -70,7 +70,7 @@ export function SubjectPanel() {
           problem={problemAt("/picture/viewing_distance_mm")}
         />
         <QuantityField
-          label="Frame left after crop"
+          label="Left after crop"
           kind="percent"
           value={picture?.share_of_frame ?? 1}
           step={(value, direction, coarse) => Math.min(by(0.01, 0.1, 0.01)(value, direction, coarse), 1)}
