@@ -10,7 +10,6 @@ from just_plane.demo.catalogue import demo_shots
 from just_plane.store.folder import open_shots
 from just_plane.web.app import create_app
 
-
 # A landing tries the same examples every time; HYPOTHESIS_PROFILE=explore looks for new ones.
 settings.register_profile("steady", derandomize=True, deadline=None)
 settings.register_profile("explore", max_examples=400, deadline=None)
