@@ -7,7 +7,7 @@ from hypothesis import settings
 
 from just_plane.contract.shot import Shot
 from just_plane.demo.catalogue import demo_shots
-from just_plane.store.folder import open_shots
+from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
 
 # A landing tries the same examples every time; HYPOTHESIS_PROFILE=explore looks for new ones.
@@ -29,15 +29,22 @@ def pod(catalogue):
 
 @pytest.fixture
 def changed():
-    """A function: a shot with values put in by JSON pointer, ``changed(shot, {"/lens/focal_length_mm": 50.0})``."""
+    """A function: a shot with values put in by JSON pointer, ``changed(shot, {"/rig/0/gear/barrel_mm": 50.0})``.
+
+    ``tubes_mm`` puts tubes of these lengths behind the first piece in place of what is there.
+    """
 
     def change(shot, values):
         document = shot.model_dump()
         for pointer, value in values.items():
+            if pointer == "tubes_mm":
+                tubes = [{"gear": {"kind": "tube", "length_mm": length}} for length in value]
+                document["rig"] = [document["rig"][0], *tubes]
+                continue
             *path, last = pointer.strip("/").split("/")
             place = document
             for part in path:
-                place = place[part]
+                place = place[int(part) if isinstance(place, list) else part]
             place[last] = value
         return Shot.model_validate(document)
 
@@ -45,10 +52,15 @@ def changed():
 
 
 @pytest.fixture
-def shots(tmp_path):
-    return open_shots(tmp_path / "data")
+def store(tmp_path):
+    return open_store(tmp_path / "data")
 
 
 @pytest.fixture
-def client(shots):
-    return create_app(shots).test_client()
+def shots(store):
+    return store.shots
+
+
+@pytest.fixture
+def client(store):
+    return create_app(store).test_client()

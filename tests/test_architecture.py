@@ -9,11 +9,12 @@ PACKAGE = Path(__file__).parents[1] / "src" / "just_plane"
 STANDARD = {"collections", "dataclasses", "functools", "itertools", "math", "typing"}
 MAY_IMPORT = {
     "core": STANDARD | {"numpy", "just_plane.core"},
-    "contract": STANDARD | {"json", "copy", "pydantic", "just_plane.contract", "just_plane.core"},
+    "contract": STANDARD | {"csv", "io", "json", "copy", "pydantic", "just_plane.contract", "just_plane.core"},
     "planning": STANDARD
     | {"bisect", "csv", "io", "numpy", "just_plane.core", "just_plane.contract", "just_plane.planning"},
 }
 MAY_NOT_IMPORT = {
+    "pictures": {"flask", "flask_openapi3", "just_plane.web", "just_plane.store", "just_plane.planning"},
     "store": {"flask", "flask_openapi3", "just_plane.web", "just_plane.core", "just_plane.planning"},
     "demo": {"flask", "just_plane.web"},
 }

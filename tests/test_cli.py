@@ -35,7 +35,7 @@ def test_plan_reads_standard_input(pod):
 
 @pytest.mark.parametrize(
     ("content", "sentence"),
-    [("{", "cut short or is not JSON"), ('{"format": "just-plane/shot", "version": 2}', "version 2")],
+    [("{", "cut short or is not JSON"), ('{"format": "just-plane/shot", "version": 9}', "version 9")],
 )
 def test_a_bad_file_is_a_sentence_and_status_1(tmp_path, content, sentence):
     path = tmp_path / "bad.json"

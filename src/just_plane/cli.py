@@ -5,10 +5,11 @@ import sys
 from pathlib import Path
 
 from just_plane import __version__
-from just_plane.contract.shot_file import LARGEST_BYTES, ShotFileError, read_shot
+from just_plane.contract.json_file import LARGEST_BYTES, FileError
+from just_plane.contract.shot_file import read_shot
 from just_plane.planning.plan import plan_shot
 from just_plane.store.errors import StoreError
-from just_plane.store.folder import demo_folder, open_shots, own_folder
+from just_plane.store.folder import demo_folder, open_store, own_folder
 
 DEFAULT_PORT = 8765
 
@@ -18,7 +19,7 @@ def main(arguments=None):
     options = _parser().parse_args(arguments)
     try:
         return options.run(options)
-    except ShotFileError as error:
+    except FileError as error:
         where = f" at {error.field}" if error.field else ""
         print(f"just-plane: {error.message}{where} {error.remedy}", file=sys.stderr)
     except StoreError as error:
@@ -89,9 +90,9 @@ def _serve(options, folder, *, demo):
     from just_plane.web.app import create_app
     from just_plane.web.server import listen, serve
 
-    shots = open_shots(folder)
+    store = open_store(folder)
     if demo:
-        fill(shots)
+        fill(store)
     try:
         listener, address = listen(DEFAULT_PORT if options.port is None else options.port)
     except OSError:
@@ -104,7 +105,7 @@ def _serve(options, folder, *, demo):
         return 1
     print(f"Just Plane {'demo ' if demo else ''}is at {address}  (data in {folder}; stop with Ctrl-C)", flush=True)
     try:
-        serve(create_app(shots, demo=demo), listener)
+        serve(create_app(store, demo=demo), listener)
     except KeyboardInterrupt:
         print()
     return 0

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from just_plane.contract.shot import Shot
+from just_plane.contract.shot import Placed, Shot
 from just_plane.core.aperture import effective_f_number
 from just_plane.core.depth import depth_of_field
 from just_plane.core.sharpness import circle_for_viewing
@@ -34,7 +34,7 @@ def test_cut_pod_by_hand(pod):
     depth = depth_of_field("contrast", circle, works_as, 0.5)
     assert plan.aperture.depth_of_field_mm == pytest.approx(depth)
     rail = next(way for way in plan.ways if way.id == "rail")
-    step = math.floor(depth / 2 / 0.01) * 0.01
+    step = math.floor(depth / 2 / 0.001) * 0.001
     assert rail.stack.step_mm == pytest.approx(step)
     assert rail.stack.covering_frames == math.ceil(34 / step) + 1
     assert rail.frames == rail.stack.covering_frames + 2
@@ -54,8 +54,8 @@ def test_the_ring_starts_and_ends_where_the_rail_does(pod):
 def test_a_tube_adds_its_share(catalogue, changed):
     praline = catalogue["praline"]
     plan = plan_shot(praline)
-    assert plan.reach.tube_magnification == pytest.approx(12 / plan.reach.focal_length_now_mm)
-    bare = plan_shot(changed(praline, {"/tubes_mm": []}))
+    assert plan.reach.contributions[0].magnification == pytest.approx(12 / plan.reach.focal_length_now_mm)
+    bare = plan_shot(changed(praline, {"tubes_mm": []}))
     assert finding(bare, "magnification.beyond").field == "/framing/magnification"
     assert bare.reach is None
     assert "Add a tube" in bare.verdict.detail
@@ -93,39 +93,58 @@ def test_sentences_speak_inches_when_asked(pod):
     assert plan_shot(pod, "in").reach == plan_shot(pod, "mm").reach
 
 
+SHELF = starter_shelf()
+CHAIN_KINDS = (
+    "lens",
+    "zoom",
+    "objective",
+    "tube",
+    "bellows",
+    "converter",
+    "close_up",
+    "step_ring",
+    "reversing_ring",
+    "coupling_ring",
+)
+
+
+def gear_named(name):
+    return next(piece.gear for piece in SHELF.pieces if piece.gear.name == name)
+
+
 TROUBLES = [
     ({"/framing": {"by": "magnification", "magnification": 3.0}}, "magnification.beyond", "/framing/magnification"),
     ({"/framing": {"by": "frame_width", "frame_width_mm": 4.0}}, "magnification.beyond", "/framing/frame_width_mm"),
     (
-        {"/tubes_mm": [31.0], "/framing": {"by": "magnification", "magnification": 0.1}},
+        {"tubes_mm": [31.0], "/framing": {"by": "magnification", "magnification": 0.1}},
         "magnification.below",
         "/framing/magnification",
     ),
     (
         {
-            "/lens": starter_shelf().lenses[5].model_dump() | {"barrel_mm": 70.0},
-            "/tubes_mm": [36.0, 36.0, 36.0],
+            "/rig/0/gear": gear_named("35 mm, f/2").model_dump() | {"barrel_mm": 70.0},
+            "tubes_mm": [36.0, 36.0, 36.0],
             "/framing": {"by": "magnification", "magnification": 3.1},
         },
         "working_distance.inside_lens",
-        "/tubes_mm",
+        "/rig/1/gear/length_mm",
     ),
-    ({"/subject/depth_mm": 5000.0, "/lens/barrel_mm": 265.0}, "subject.behind_lens_front", "/subject/depth_mm"),
+    ({"/subject/depth_mm": 5000.0, "/rig/0/gear/barrel_mm": 265.0}, "subject.behind_lens_front", "/subject/depth_mm"),
     ({"/subject/depth_mm": 0.0}, "depth.zero", "/subject/depth_mm"),
     ({"/subject/depth_mm": 0.0003}, "depth.below_wavelength", "/subject/depth_mm"),
     ({"/subject/hold_still_s": 0.5}, "hold_still.shorter_than_a_frame", "/subject/hold_still_s"),
     ({"/aperture/f_number": 64.0}, "f_number.not_on_lens", "/aperture/f_number"),
     ({"/aperture/f_number": 6.0}, "f_number.between_clicks", "/aperture/f_number"),
     ({"/aperture/f_number": 32.0}, "depth.none", "/aperture/f_number"),
-    ({"/lens/widest_f_number": 40.0}, "widest.swapped", "/lens/widest_f_number"),
+    ({"/rig/0/gear/widest_f_number": 40.0}, "widest.swapped", "/rig/0/gear/widest_f_number"),
     (
-        {"/lens/minimum_focus_distance_mm": 3000.0},
+        {"/rig/0/gear/minimum_focus_distance_mm": 3000.0},
         "minimum_focus_distance.disagrees",
-        "/lens/minimum_focus_distance_mm",
+        "/rig/0/gear/minimum_focus_distance_mm",
     ),
     ({"/focus_behind_nearest_mm": 400.0}, "focus.behind_pupil", "/focus_behind_nearest_mm"),
     ({"/body/pixels_across": None, "/sharp/school": "pixel"}, "pixels_across.unknown", "/body/pixels_across"),
-    ({"/lens/barrel_mm": 355.0}, "working_distance.in_shade", "/framing/magnification"),
+    ({"/rig/0/gear/barrel_mm": 355.0}, "working_distance.in_shade", "/framing/magnification"),
 ]
 
 
@@ -174,30 +193,34 @@ def test_a_long_stack_comes_in_slabs(pod, changed):
     assert rail.stack.slabs[-1][1] == rail.frames
 
 
-SHELF = starter_shelf()
+def of_kind(*kinds):
+    return st.sampled_from([piece.gear for piece in SHELF.pieces if piece.gear.kind in kinds])
+
+
+placed = st.builds(Placed, gear=of_kind(*CHAIN_KINDS), reversed=st.booleans())
 
 
 @settings(max_examples=120, deadline=None)
 @given(
-    st.sampled_from(SHELF.bodies),
-    st.sampled_from(SHELF.lenses),
-    st.lists(st.sampled_from(SHELF.tubes_mm), max_size=3),
-    st.floats(1e-6, 1000),
+    of_kind("body"),
+    st.lists(placed, max_size=3),
+    of_kind("lens", "zoom", "objective"),
+    st.lists(placed, max_size=3),
+    st.one_of(st.none(), st.floats(1e-6, 1000)),
     st.floats(0, 100_000),
     st.floats(0.5, 256),
     st.sampled_from(["contrast", "geometric", "budget", "wave", "microscopy"]),
     st.one_of(st.none(), st.floats(-100_000, 100_000)),
 )
-def test_whatever_is_asked_a_plan_comes_back_whole(body, lens, tubes, m, depth, f_number, school, focus):
+def test_whatever_is_asked_a_plan_comes_back_whole(body, before, lens, behind, m, depth, f_number, school, focus):
     shot = Shot(
         format="just-plane/shot",
-        version=1,
+        version=2,
         name="any",
         subject={"depth_mm": depth},
         body=body,
-        lens=lens,
-        tubes_mm=tubes,
-        framing={"by": "magnification", "magnification": m},
+        rig=[*before, Placed(gear=lens), *behind],
+        framing={"by": "closest"} if m is None else {"by": "magnification", "magnification": m},
         aperture={"f_number": f_number},
         sharp={"depth_school": school},
         focus_behind_nearest_mm=focus,

@@ -18,7 +18,7 @@ def table_of(shot, focus=5.0, circle=0.02, f_number=8.0):
 def exact(rigged, place, focus):
     """The rig focused on a place, found by trying settings ever finer."""
     wanted = rigged.imaging.subject_to_sensor - focus + place
-    low, high = 0.0, rigged.rig.prime.closest_magnification
+    low, high = 0.0, rigged.rig.lens.closest_magnification
     for _ in range(80):
         middle = 0.5 * (low + high)
         if rigged.rig.focused(middle).imaging().subject_to_sensor > wanted:
@@ -60,11 +60,11 @@ def test_a_lens_that_does_not_breathe_is_not_followed_past_life_size(pod, change
     shot = changed(
         pod,
         {
-            "/lens/minimum_focus_distance_mm": 400.0,
-            "/tubes_mm": [36.0, 36.0, 36.0],
+            "/rig/0/gear/minimum_focus_distance_mm": 400.0,
+            "tubes_mm": [36.0, 36.0, 36.0],
             "/framing": {"by": "magnification", "magnification": 1.8},
             "/subject/depth_mm": 2.0,
-            "/lens/barrel_mm": 60.0,
+            "/rig/0/gear/barrel_mm": 60.0,
         },
     )
     _, table = table_of(shot)
@@ -86,7 +86,7 @@ def test_a_tube_takes_the_far_end_away(pod, changed):
     far = changed(
         pod,
         {
-            "/tubes_mm": [36.0],
+            "tubes_mm": [36.0],
             "/framing": {"by": "magnification", "magnification": 0.37},
             "/subject/depth_mm": 200.0,
             "/focus_behind_nearest_mm": 150.0,

@@ -12,20 +12,20 @@ import pytest
 
 from just_plane.store import connection as store_connection
 from just_plane.store.errors import DiskError
-from just_plane.store.folder import FILE, open_shots
+from just_plane.store.folder import FILE, open_store
 
 WRITER = """
 import sys
 from just_plane.demo.catalogue import demo_shots
-from just_plane.store.folder import open_shots
+from just_plane.store.folder import open_store
 
-shots = open_shots(sys.argv[1])
+shots = open_store(sys.argv[1]).shots
 shot = demo_shots()[0]
 kept = shots.add(shot)
-print(kept.shot_id, flush=True)
+print(kept.document_id, flush=True)
 for number in range(1_000_000):
     changed = shot.model_copy(update={"name": f"change {number}", "notes": "x" * 3000})
-    kept = shots.save(kept.shot_id, changed, kept.revision)
+    kept = shots.save(kept.document_id, changed, kept.revision)
     print(number, flush=True)
 """
 
@@ -42,15 +42,15 @@ def test_kill_9_in_mid_write_loses_at_most_the_change_in_flight(tmp_path, seed):
     writer.wait()
     last = int(confirmed[-1]) if confirmed else 4
 
-    shots = open_shots(tmp_path)
+    shots = open_store(tmp_path).shots
     kept = shots.get(shot_id)
     # The change after the last confirmed one may have been kept before its confirmation was.
-    assert kept.shot.name in (f"change {last}", f"change {last + 1}")
+    assert kept.body.name in (f"change {last}", f"change {last + 1}")
     with sqlite3.connect(tmp_path / FILE) as connection:
         assert connection.execute("PRAGMA integrity_check").fetchone() == ("ok",)
         assert connection.execute("PRAGMA foreign_key_check").fetchall() == []
     after = shots.undo(shot_id, kept.revision)
-    assert shots.redo(shot_id, after.revision).shot == kept.shot
+    assert shots.redo(shot_id, after.revision).body == kept.body
 
 
 def test_a_full_disk_is_said_and_what_was_there_is_whole(shots, pod, monkeypatch):
@@ -69,14 +69,14 @@ def test_a_full_disk_is_said_and_what_was_there_is_whole(shots, pod, monkeypatch
     for number in range(1000):
         big = pod.model_copy(update={"notes": "x" * 4000, "name": f"big {number}"})
         try:
-            kept = shots.save(kept.shot_id, big, kept.revision)
+            kept = shots.save(kept.document_id, big, kept.revision)
         except DiskError as error:
             refusal = error
             break
     assert "disk is full" in refusal.message
     assert refusal.remedy == "Free some space and try again."
     monkeypatch.undo()
-    assert shots.get(kept.shot_id) == kept
+    assert shots.get(kept.document_id) == kept
 
 
 def test_a_lock_that_is_not_let_go_is_said(shots, pod, monkeypatch):
@@ -85,9 +85,9 @@ def test_a_lock_that_is_not_let_go_is_said(shots, pod, monkeypatch):
     blocker = sqlite3.connect(shots.database.path, isolation_level=None)
     blocker.execute("BEGIN IMMEDIATE")
     with pytest.raises(DiskError, match="Another program is writing"):
-        shots.save(kept.shot_id, pod.model_copy(update={"name": "x"}), kept.revision)
+        shots.save(kept.document_id, pod.model_copy(update={"name": "x"}), kept.revision)
     blocker.close()
-    assert shots.get(kept.shot_id) == kept
+    assert shots.get(kept.document_id) == kept
 
 
 def test_an_error_inside_a_write_keeps_nothing_of_it(shots, pod):
@@ -95,7 +95,7 @@ def test_an_error_inside_a_write_keeps_nothing_of_it(shots, pod):
 
     def fail_in_the_middle():
         with shots.database.write() as connection:
-            connection.execute("DELETE FROM shot")
+            connection.execute("DELETE FROM document")
             raise RuntimeError("a fault in the middle")
 
     with pytest.raises(RuntimeError, match="in the middle"):

@@ -9,7 +9,7 @@ from hypothesis.stateful import RuleBasedStateMachine, invariant, rule
 
 from just_plane.demo.catalogue import demo_shots
 from just_plane.store.errors import ConflictError
-from just_plane.store.folder import open_shots
+from just_plane.store.folder import open_store
 
 POD = demo_shots()[0]
 
@@ -24,35 +24,35 @@ class History(RuleBasedStateMachine):
     def __init__(self):
         super().__init__()
         self.folder = tempfile.TemporaryDirectory()
-        self.shots = open_shots(self.folder.name)
+        self.shots = open_store(self.folder.name).shots
         self.kept = self.shots.add(named("start"))
         self.line, self.place = ["start"], 0
 
     @rule(name=st.text(alphabet="abc", min_size=1, max_size=3))
     def save(self, name):
-        self.kept = self.shots.save(self.kept.shot_id, named(name), self.kept.revision)
+        self.kept = self.shots.save(self.kept.document_id, named(name), self.kept.revision)
         if self.line[self.place] != name:
             self.line = [*self.line[: self.place + 1], name]
             self.place += 1
 
     @rule()
     def undo(self):
-        self.kept = self.shots.undo(self.kept.shot_id, self.kept.revision)
+        self.kept = self.shots.undo(self.kept.document_id, self.kept.revision)
         self.place = max(self.place - 1, 0)
 
     @rule()
     def redo(self):
-        self.kept = self.shots.redo(self.kept.shot_id, self.kept.revision)
+        self.kept = self.shots.redo(self.kept.document_id, self.kept.revision)
         self.place = min(self.place + 1, len(self.line) - 1)
 
     @rule()
     def restart(self):
-        self.shots = open_shots(self.folder.name)
+        self.shots = open_store(self.folder.name).shots
 
     @invariant()
     def the_shot_is_where_the_model_says(self):
-        kept = self.shots.get(self.kept.shot_id)
-        assert kept.shot.name == self.line[self.place]
+        kept = self.shots.get(self.kept.document_id)
+        assert kept.body.name == self.line[self.place]
         assert kept.can_undo == (self.place > 0)
         assert kept.can_redo == (self.place < len(self.line) - 1)
 
@@ -72,7 +72,7 @@ def test_of_many_saves_from_one_revision_exactly_one_is_kept(shots):
     def save(number):
         start.wait()
         try:
-            outcomes.append(shots.save(opened.shot_id, named(f"hand {number}"), opened.revision).shot.name)
+            outcomes.append(shots.save(opened.document_id, named(f"hand {number}"), opened.revision).body.name)
         except ConflictError:
             outcomes.append(None)
 
@@ -83,18 +83,18 @@ def test_of_many_saves_from_one_revision_exactly_one_is_kept(shots):
         hand.join()
     kept = [name for name in outcomes if name is not None]
     assert len(outcomes) == 8
-    assert kept == [shots.get(opened.shot_id).shot.name]
+    assert kept == [shots.get(opened.document_id).body.name]
 
 
 def test_many_hands_at_many_shots_lose_nothing(shots):
     def work(number):
         kept = shots.add(named(f"shot {number}"))
         for change in range(5):
-            kept = shots.save(kept.shot_id, named(f"shot {number}, change {change}"), kept.revision)
+            kept = shots.save(kept.document_id, named(f"shot {number}, change {change}"), kept.revision)
 
     hands = [threading.Thread(target=work, args=(number,)) for number in range(6)]
     for hand in hands:
         hand.start()
     for hand in hands:
         hand.join()
-    assert sorted(line.shot.name for line in shots.list()) == [f"shot {number}, change 4" for number in range(6)]
+    assert sorted(line.body.name for line in shots.list()) == [f"shot {number}, change 4" for number in range(6)]

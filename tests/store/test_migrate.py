@@ -1,12 +1,16 @@
 import shutil
 import sqlite3
+from pathlib import Path
 
 import pytest
 
 from just_plane.store.connection import Database
 from just_plane.store.errors import DiskError, MigrationError
-from just_plane.store.folder import FILE, open_shots
+from just_plane.store.folder import FILE, open_store
 from just_plane.store.migrate import MIGRATIONS, migrate, migrations_in
+
+DATA = Path(__file__).parents[1] / "data"
+NEXT = len(migrations_in(MIGRATIONS)) + 1
 
 
 @pytest.fixture
@@ -24,30 +28,32 @@ def test_an_empty_file_is_brought_to_the_latest_and_left_alone_after(tmp_path):
     path = tmp_path / "new.sqlite3"
     assert migrate(path) == len(migrations_in(MIGRATIONS))
     assert migrate(path) == 0
-    assert {"shot", "shot_revision", "schema_migration"} <= tables(path)
+    assert {"document", "revision", "schema_migration"} <= tables(path)
     assert not list(tmp_path.glob("*.before-*"))
 
 
 def test_a_step_from_the_one_before_keeps_the_rows_and_leaves_a_copy(tmp_path, scripts, pod):
-    kept = open_shots(tmp_path).add(pod)
-    (scripts / "0002_more.sql").write_text("CREATE TABLE more (x INTEGER) STRICT;")
+    kept = open_store(tmp_path).shots.add(pod)
+    (scripts / f"{NEXT:04d}_more.sql").write_text("CREATE TABLE more (x INTEGER) STRICT;")
     assert migrate(tmp_path / FILE, scripts) == 1
     assert "more" in tables(tmp_path / FILE)
     with Database(tmp_path / FILE).read() as connection:
-        assert connection.execute("SELECT shot_id FROM shot").fetchone()[0] == kept.shot_id
-    copy = tmp_path / f"{FILE}.before-0002"
+        assert connection.execute("SELECT document_id FROM document").fetchone()[0] == kept.document_id
+    copy = tmp_path / f"{FILE}.before-{NEXT:04d}"
     assert "more" not in tables(copy)
     with sqlite3.connect(copy) as connection:
-        assert connection.execute("SELECT count(*) FROM shot_revision").fetchone() == (1,)
+        assert connection.execute("SELECT count(*) FROM revision").fetchone() == (1,)
 
 
 def test_a_broken_script_leaves_nothing_behind(tmp_path, scripts, pod):
-    open_shots(tmp_path).add(pod)
-    (scripts / "0002_broken.sql").write_text("CREATE TABLE half (x INTEGER) STRICT;\nINSERT INTO nowhere VALUES (1);")
-    with pytest.raises(MigrationError, match="0002 failed and was rolled back"):
+    open_store(tmp_path).shots.add(pod)
+    (scripts / f"{NEXT:04d}_broken.sql").write_text(
+        "CREATE TABLE half (x INTEGER) STRICT;\nINSERT INTO nowhere VALUES (1);"
+    )
+    with pytest.raises(MigrationError, match=f"{NEXT:04d} failed and was rolled back"):
         migrate(tmp_path / FILE, scripts)
     assert "half" not in tables(tmp_path / FILE)
-    assert open_shots(tmp_path).count() == 1
+    assert open_store(tmp_path).shots.count() == 1
 
 
 def test_a_changed_script_is_refused(tmp_path, scripts):
@@ -59,14 +65,14 @@ def test_a_changed_script_is_refused(tmp_path, scripts):
 
 
 def test_data_of_a_newer_program_is_refused(tmp_path, scripts):
-    (scripts / "0002_more.sql").write_text("CREATE TABLE more (x INTEGER) STRICT;")
+    (scripts / f"{NEXT:04d}_more.sql").write_text("CREATE TABLE more (x INTEGER) STRICT;")
     migrate(tmp_path / "x.sqlite3", scripts)
-    with pytest.raises(MigrationError, match="version 2; this program knows up to 1"):
+    with pytest.raises(MigrationError, match=f"version {NEXT}; this program knows up to {NEXT - 1}"):
         migrate(tmp_path / "x.sqlite3")
 
 
 def test_numbers_with_a_gap_are_refused(scripts):
-    (scripts / "0003_gap.sql").write_text("SELECT 1;")
+    (scripts / f"{NEXT + 1:04d}_gap.sql").write_text("SELECT 1;")
     with pytest.raises(MigrationError, match="not numbered"):
         migrations_in(scripts)
 
@@ -76,23 +82,45 @@ def test_a_file_that_is_no_database_is_refused_and_untouched(tmp_path):
     path.write_bytes(b"a holiday photograph, perhaps" * 200)
     before = path.read_bytes()
     with pytest.raises(MigrationError, match="cannot be read as a database"):
-        open_shots(tmp_path)
+        open_store(tmp_path)
     assert path.read_bytes() == before
 
 
 def test_a_folder_that_cannot_be_made_is_said(tmp_path):
     (tmp_path / "file").write_text("in the way")
     with pytest.raises(DiskError, match="cannot be made"):
-        open_shots(tmp_path / "file" / "data")
+        open_store(tmp_path / "file" / "data")
 
 
 def test_a_reading_connection_cannot_write(shots):
     with shots.database.read() as connection, pytest.raises(sqlite3.OperationalError, match="readonly"):
-        connection.execute("DELETE FROM shot")
+        connection.execute("DELETE FROM document")
 
 
 def test_values_the_tables_refuse_stay_out(shots, pod):
     kept = shots.add(pod)
     with pytest.raises(sqlite3.IntegrityError), shots.database.write() as connection:
-        connection.execute("UPDATE shot_revision SET body_json = 'not json'")
-    assert shots.get(kept.shot_id) == kept
+        connection.execute("UPDATE revision SET body_json = 'not json'")
+    assert shots.get(kept.document_id) == kept
+
+
+def test_shots_of_the_first_version_come_through_every_step(tmp_path, scripts):
+    """A database as version 1 left it, with a shot of version 1 changed once: both forms are there after."""
+    for later in sorted(scripts.glob("[0-9]*"))[1:]:
+        later.unlink()
+    migrate(tmp_path / FILE, scripts)
+    first = (DATA / "shot-version-1.json").read_text()
+    second = first.replace("Cut cocoa pod", "Changed pod")
+    with sqlite3.connect(tmp_path / FILE) as connection:
+        connection.execute("INSERT INTO shot VALUES ('0123456789ab', '2026-01-01', NULL, NULL)")
+        for number, text in enumerate((first, second), start=1):
+            values = (number, "0123456789ab", None if number == 1 else 1, None, f"2026-01-0{number}", text)
+            connection.execute("INSERT INTO shot_revision VALUES (?, ?, ?, ?, ?, ?)", values)
+        connection.execute("UPDATE shot SET current_revision_id = 2")
+    shots = open_store(tmp_path).shots
+    kept = shots.get("0123456789ab")
+    assert (kept.body.version, kept.body.name) == (2, "Changed pod, seeds")
+    assert [placed.gear.kind for placed in kept.body.rig] == ["lens", "tube", "tube"]
+    assert [placed.gear.length_mm for placed in kept.body.rig[1:]] == [20.0, 12.0]  # version 1 counted from the body
+    undone = shots.undo(kept.document_id, kept.revision)
+    assert undone.body.name == "Cut cocoa pod, seeds"

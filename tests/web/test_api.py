@@ -79,15 +79,15 @@ def test_two_windows_meet_a_conflict(client, pod):
     first = {"base_revision": kept["revision"], "shot": body(pod) | {"name": "first"}}
     assert client.put(at, json=first).status_code == 200
     second = {"base_revision": kept["revision"], "shot": body(pod) | {"name": "second"}}
-    refused(client.put(at, json=second), 409, "shot.changed_elsewhere")
+    refused(client.put(at, json=second), 409, "document.changed_elsewhere")
     assert client.get(at).json["shot"]["name"] == "first"
 
 
 @pytest.mark.parametrize(
     ("pointer", "value", "sentence"),
     [
-        ("/lens/focal_length_mm", 0, "Focal length must be more than 0 mm; got 0 mm."),
-        ("/lens/focal_length_mm", 1e308, "Focal length must be at most 100,000 mm; got 1e+308 mm."),
+        ("/rig/0/gear/focal_length_mm", 0, "Focal length must be more than 0 mm; got 0 mm."),
+        ("/rig/0/gear/focal_length_mm", 1e308, "Focal length must be at most 100,000 mm; got 1e+308 mm."),
         ("/aperture/f_number", 0, "F-number must be 0.5 or more; got 0."),
         ("/subject/depth_mm", "deep", "Depth must be a number; got “deep”."),
         ("/subject/depth_mm", None, "Depth must be a number; got nothing."),
@@ -102,7 +102,7 @@ def test_a_value_that_cannot_be_is_told_at_its_field(client, pod, pointer, value
     *path, last = pointer.strip("/").split("/")
     place = document
     for part in path:
-        place = place[part]
+        place = place[int(part) if isinstance(place, list) else part]
     place[last] = value
     problem = refused(client.post("/api/plan", json=document), 422, "value.refused")
     assert (problem["field"], problem["detail"]) == (pointer, sentence)

@@ -11,12 +11,12 @@ from schemathesis.specs.openapi.checks import (
     status_code_conformance,
 )
 
-from just_plane.store.folder import open_shots
+from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
 
 CHECKS = [not_a_server_error, response_schema_conformance, content_type_conformance, status_code_conformance]
 _folder = tempfile.TemporaryDirectory()
-schema = schemathesis.openapi.from_wsgi("/api/openapi.json", create_app(open_shots(_folder.name)))
+schema = schemathesis.openapi.from_wsgi("/api/openapi.json", create_app(open_store(_folder.name).shots))
 
 
 @schema.parametrize()

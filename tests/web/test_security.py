@@ -35,7 +35,7 @@ def test_the_page_itself_can_write(client):
         data="{}",
         headers={"Origin": "http://localhost", "Sec-Fetch-Site": "same-origin"},
     )
-    assert answer.json["code"] == "shot_file.refused"
+    assert answer.json["code"] == "file.refused"
 
 
 def test_a_huge_body_is_refused(client):

@@ -21,6 +21,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit as it is now. */
+        get: operations["getKit"];
+        /** Keep a changed kit as its newest revision. */
+        put: operations["saveKit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit file, to save. */
+        get: operations["getKitFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/from-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the pieces of a kit file or a table, sent as the body, into the kit. */
+        post: operations["addKitFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go forward one change. */
+        post: operations["redoKit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit as a table, to save. */
+        get: operations["getKitTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go back one change. */
+        post: operations["undoKit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which shots hold a copy of which piece. */
+        get: operations["getKitUses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -55,6 +175,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ruler/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The ticks of a ruler in a photograph, sent as the body. */
+        post: operations["findRuler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ruler/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A made-up frame of a ruler through a shot's rig, a little off the model; in the demo only. */
+        post: operations["practiceFrame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ruler/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The size on the sensor that a length on the frame gives, for the shot's rig as it is set. */
+        post: operations["sizeFromRuler"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ruler/two-tubes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Focal length and pupil magnification at work, from two frames with different tubes. */
+        post: operations["lensFromTwoTubes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What of the kit gets a frame. */
+        post: operations["searchKit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf": {
         parameters: {
             query?: never;
@@ -62,7 +267,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Generic bodies, lenses and tubes. */
+        /** Generic gear to pick from. */
         get: operations["shelf"];
         put?: never;
         post?: never;
@@ -280,10 +485,62 @@ export interface components {
             base_revision: number;
         };
         /**
+         * Bellows
+         * @description Bellows.
+         */
+        Bellows: {
+            /**
+             * Carries G
+             * @default null
+             */
+            carries_g?: number | null;
+            /**
+             * Contacts
+             * @default false
+             */
+            contacts?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bellows";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /** Longest Mm */
+            longest_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Shortest Mm */
+            shortest_mm: number;
+        };
+        /**
          * Body
-         * @description The camera body.
+         * @description A camera body.
          */
         Body: {
+            /**
+             * Crop Modes
+             * @default []
+             */
+            crop_modes?: components["schemas"]["CropMode"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "body";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
             /**
              * Name
              * @default
@@ -304,6 +561,161 @@ export interface components {
             sensor_height_mm: number;
             /** Sensor Width Mm */
             sensor_width_mm: number;
+        };
+        /**
+         * CloseUp
+         * @description A close-up lens for the filter thread.
+         */
+        CloseUp: {
+            /** Dioptres */
+            dioptres: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close_up";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm?: number;
+            /**
+             * Thread Mm
+             * @default null
+             */
+            thread_mm?: number | null;
+        };
+        /**
+         * Contribution
+         * @description What one piece does: the rig with it, less the rig without it, the ring left where it is.
+         */
+        Contribution: {
+            /** Index */
+            index: number;
+            /**
+             * Magnification
+             * @description Size it adds; null: without it there is no picture.
+             */
+            magnification: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Room Mm
+             * @description Working distance it gives; null: endless without it.
+             */
+            room_mm: number | null;
+            /**
+             * Stops
+             * @description Light it costs.
+             */
+            stops: number | null;
+        };
+        /**
+         * Converter
+         * @description A teleconverter.
+         */
+        Converter: {
+            /**
+             * Contacts
+             * @default true
+             */
+            contacts?: boolean;
+            /** Factor */
+            factor: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "converter";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Reaches In
+             * @description Its front glass stands out into the lens before it.
+             * @default false
+             */
+            reaches_in?: boolean;
+            /**
+             * Thickness Mm
+             * @description Between its mounts.
+             * @default 20
+             */
+            thickness_mm?: number;
+        };
+        /**
+         * CouplingRing
+         * @description A ring that holds a second lens, front to front.
+         */
+        CouplingRing: {
+            /** Front Thread Mm */
+            front_thread_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coupling_ring";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /** Lens Thread Mm */
+            lens_thread_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Thickness Mm
+             * @default 5
+             */
+            thickness_mm?: number;
+        };
+        /**
+         * CropAnswer
+         * @description What a crop mode of the body takes in.
+         */
+        CropAnswer: {
+            /** Frame Height Mm */
+            frame_height_mm: number;
+            /** Frame Width Mm */
+            frame_width_mm: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CropMode
+         * @description A part of the sensor that the body can use alone.
+         */
+        CropMode: {
+            /** Height Mm */
+            height_mm: number;
+            /** Name */
+            name: string;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * DepthSchool
@@ -327,6 +739,43 @@ export interface components {
             school: "contrast" | "geometric" | "budget" | "wave" | "microscopy";
             /** Total Mm */
             total_mm: number;
+        };
+        /**
+         * Diffuser
+         * @description Something that spreads light: paper, film, fabric, plastic.
+         */
+        Diffuser: {
+            /**
+             * Burns
+             * @description Paper, film or fabric.
+             * @default true
+             */
+            burns?: boolean;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "diffuser";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Thickness Mm
+             * @default 1
+             */
+            thickness_mm?: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * FieldProblem
@@ -355,6 +804,12 @@ export interface components {
             /** Message */
             message: string;
             /**
+             * Put Aside
+             * @description The photographer has read it and put it aside.
+             * @default false
+             */
+            put_aside?: boolean;
+            /**
              * Remedy
              * @default
              */
@@ -364,6 +819,49 @@ export interface components {
              * @enum {string}
              */
             severity: "trouble" | "caution" | "note";
+        };
+        /**
+         * FoundRig
+         * @description One row of pieces that gets the frame, or nearly.
+         */
+        FoundRig: {
+            /** Against */
+            against: string[];
+            /** Effective F Number */
+            effective_f_number: number;
+            /**
+             * F Number
+             * @description Marked, at which the next two are given.
+             */
+            f_number: number;
+            /**
+             * Fits
+             * @description The frame is the one asked, within 2 %.
+             */
+            fits: boolean;
+            /** Frame Height Mm */
+            frame_height_mm: number;
+            /** Frame Width Mm */
+            frame_width_mm: number;
+            /** Framing */
+            framing: components["schemas"]["FramingByWidth"] | components["schemas"]["FramingByMagnification"] | components["schemas"]["FramingClosest"];
+            /** Magnification */
+            magnification: number;
+            measured: components["schemas"]["MeasuredSize"] | null;
+            /** Outline */
+            outline: components["schemas"]["Piece"][];
+            /** Rig */
+            rig: components["schemas"]["Placed"][];
+            /** Room Enough */
+            room_enough: boolean;
+            /** Stops Lost */
+            stops_lost: number;
+            /** Subject To Sensor Mm */
+            subject_to_sensor_mm: number;
+            /** Title */
+            title: string;
+            /** Working Distance Mm */
+            working_distance_mm: number;
         };
         /**
          * FramingByMagnification
@@ -392,80 +890,58 @@ export interface components {
             frame_width_mm: number;
         };
         /**
-         * KeptShotAnswer
-         * @description A shot as it is kept, with what undo and redo can do.
+         * FramingClosest
+         * @description Framing by what the rig gives: at its closest focus, or the one size of a rig that has only one.
          */
-        KeptShotAnswer: {
-            /** Can Redo */
-            can_redo: boolean;
-            /** Can Undo */
-            can_undo: boolean;
-            /** Removed */
-            removed: boolean;
-            /** Revision */
-            revision: number;
-            /** Saved At */
-            saved_at: string;
-            shot: components["schemas"]["Shot"];
-            /** Shot Id */
-            shot_id: string;
+        FramingClosest: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "closest";
         };
         /**
-         * Lens
-         * @description A lens, by the numbers of its data sheet.
+         * Light
+         * @description A lamp or flash.
          */
-        Lens: {
+        just_plane__contract__gear__Light: {
             /**
-             * Barrel Growth Mm
-             * @description How much longer the barrel is at closest focus; 0 when it focuses inside.
-             * @default 0
+             * Flash
+             * @default false
              */
-            barrel_growth_mm?: number;
+            flash?: boolean;
+            /** Height Mm */
+            height_mm: number;
             /**
-             * Barrel Mm
-             * @description Lens mount to front of glass, hood included, at infinity.
+             * Hot
+             * @description A lamp that gets hot.
+             * @default false
              */
-            barrel_mm: number;
+            hot?: boolean;
             /**
-             * Closest Magnification
-             * @description At closest focus, nothing added.
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            closest_magnification: number;
-            /** Focal Length Mm */
-            focal_length_mm: number;
+            kind: "light";
             /**
-             * Minimum Focus Distance Mm
-             * @description Subject to sensor mark at closest focus.
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
              */
-            minimum_focus_distance_mm: number;
+            kit_id?: string | null;
             /**
              * Name
              * @default
              */
             name?: string;
-            /** Narrowest F Number */
-            narrowest_f_number: number;
-            /**
-             * Pupil Magnification
-             * @description Exit pupil diameter / entrance pupil diameter; 1 when not known.
-             * @default 1
-             */
-            pupil_magnification?: number;
-            /**
-             * Stops
-             * @description How the aperture clicks.
-             * @default third
-             * @enum {string}
-             */
-            stops?: "full" | "half" | "third";
-            /** Widest F Number */
-            widest_f_number: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * Light
          * @description What the meter said, before anything was stopped down or moved.
          */
-        Light: {
+        just_plane__contract__shot__Light: {
             /**
              * Iso
              * @description To shoot at.
@@ -496,6 +972,280 @@ export interface components {
             metered_shutter_s?: number;
         };
         /**
+         * KeptKitAnswer
+         * @description The kit as it is kept, what undo and redo can do, and what there is to say about its pieces.
+         */
+        KeptKitAnswer: {
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            kit: components["schemas"]["Kit"];
+            /** Rails */
+            rails: components["schemas"]["RailStep"][];
+            /** Revision */
+            revision: number;
+            /** Saved At */
+            saved_at: string;
+        };
+        /**
+         * KeptShotAnswer
+         * @description A shot as it is kept, with what undo and redo can do.
+         */
+        KeptShotAnswer: {
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Removed */
+            removed: boolean;
+            /** Revision */
+            revision: number;
+            /** Saved At */
+            saved_at: string;
+            shot: components["schemas"]["Shot"];
+            /** Shot Id */
+            shot_id: string;
+        };
+        /**
+         * Kit
+         * @description All of it.
+         */
+        Kit: {
+            /**
+             * Format
+             * @constant
+             */
+            format: "just-plane/kit";
+            /**
+             * Measured Rigs
+             * @default []
+             */
+            measured_rigs?: components["schemas"]["MeasuredRig"][];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: components["schemas"]["KitPiece"][];
+            /**
+             * Version
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * KitPiece
+         * @description One piece on the shelf.
+         */
+        KitPiece: {
+            /**
+             * Carried
+             * @description On the table today: what the search may use.
+             * @default true
+             */
+            carried?: boolean;
+            /** Gear */
+            gear: components["schemas"]["Body"] | components["schemas"]["Lens"] | components["schemas"]["Zoom"] | components["schemas"]["Tube"] | components["schemas"]["Bellows"] | components["schemas"]["Converter"] | components["schemas"]["CloseUp"] | components["schemas"]["StepRing"] | components["schemas"]["ReversingRing"] | components["schemas"]["CouplingRing"] | components["schemas"]["Objective"] | components["schemas"]["Rail"] | components["schemas"]["Light"] | components["schemas"]["Diffuser"] | components["schemas"]["Support"];
+        };
+        /**
+         * KitUse
+         * @description Shots that hold a copy of a piece.
+         */
+        KitUse: {
+            /** Kit Id */
+            kit_id: string;
+            /** Shots */
+            shots: string[];
+        };
+        /**
+         * KitUses
+         * @description Every piece of the kit that is in a shot.
+         */
+        KitUses: {
+            /** Uses */
+            uses: components["schemas"]["KitUse"][];
+        };
+        /**
+         * Lens
+         * @description A lens of one focal length, by the numbers of its data sheet; macro and tilting lenses too.
+         */
+        Lens: {
+            /**
+             * Aperture Ring
+             * @description The aperture can be set on the lens itself.
+             * @default false
+             */
+            aperture_ring?: boolean;
+            /**
+             * Barrel Growth Mm
+             * @description How much longer the barrel is at closest focus; 0 when it focuses inside.
+             * @default 0
+             */
+            barrel_growth_mm?: number;
+            /**
+             * Barrel Mm
+             * @description Lens mount to front of glass, hood included, at infinity.
+             */
+            barrel_mm: number;
+            /**
+             * Closest Magnification
+             * @description At closest focus, nothing added.
+             */
+            closest_magnification: number;
+            /** Focal Length Mm */
+            focal_length_mm: number;
+            /**
+             * Foot
+             * @description It can stand on a foot of its own.
+             * @default false
+             */
+            foot?: boolean;
+            /**
+             * Hood Mm
+             * @description How much of the barrel is hood; taken off to reverse it.
+             * @default 0
+             */
+            hood_mm?: number;
+            /**
+             * Image Circle Mm
+             * @description Diameter at infinity; null: covers the sensor just so.
+             * @default null
+             */
+            image_circle_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lens";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Made To Magnification
+             * @description Largest size it was made for; null: what it reaches alone.
+             * @default null
+             */
+            made_to_magnification?: number | null;
+            /**
+             * Measured Closest Focal Length Mm
+             * @description At closest focus, measured; wins over the data sheet's.
+             * @default null
+             */
+            measured_closest_focal_length_mm?: number | null;
+            /**
+             * Measured Focal Length Mm
+             * @description At infinity, measured; wins over the marked one.
+             * @default null
+             */
+            measured_focal_length_mm?: number | null;
+            /**
+             * Measured Pupil Magnification
+             * @description Measured; wins over the one given.
+             * @default null
+             */
+            measured_pupil_magnification?: number | null;
+            /**
+             * Minimum Focus Distance Mm
+             * @description Subject to sensor mark at closest focus.
+             */
+            minimum_focus_distance_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Narrowest F Number */
+            narrowest_f_number: number;
+            /**
+             * Pupil Magnification
+             * @description Exit pupil / entrance pupil; null: not known, 1 is assumed.
+             * @default null
+             */
+            pupil_magnification?: number | null;
+            /**
+             * Rotates
+             * @description How the tilting mechanism turns about the axis.
+             * @default no
+             * @enum {string}
+             */
+            rotates?: "no" | "clicks" | "freely";
+            /**
+             * Shift Mm
+             * @description Largest shift; 0: none.
+             * @default 0
+             */
+            shift_mm?: number;
+            /**
+             * Stops
+             * @description How the aperture clicks.
+             * @default third
+             * @enum {string}
+             */
+            stops?: "full" | "half" | "third";
+            /**
+             * Thread Mm
+             * @description Filter thread; null: not known.
+             * @default null
+             */
+            thread_mm?: number | null;
+            /**
+             * Tilt Deg
+             * @description Largest tilt; 0: none.
+             * @default 0
+             */
+            tilt_deg?: number;
+            /**
+             * Weight G
+             * @description null: not known, not weighed against tubes.
+             * @default null
+             */
+            weight_g?: number | null;
+            /** Widest F Number */
+            widest_f_number: number;
+        };
+        /**
+         * Light
+         * @description A lamp or flash.
+         */
+        Light: {
+            /**
+             * Flash
+             * @default false
+             */
+            flash?: boolean;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Hot
+             * @description A lamp that gets hot.
+             * @default false
+             */
+            hot?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "light";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * LightAnswer
          * @description Exposure at the chosen aperture.
          */
@@ -511,6 +1261,137 @@ export interface components {
             stops_from_metered: number;
             /** Stops Lost */
             stops_lost: number;
+        };
+        /**
+         * MeasuredRig
+         * @description The size of a ruler photographed through a rig, kept for that rig.
+         */
+        MeasuredRig: {
+            /** Magnification */
+            magnification: number;
+            /**
+             * Measured On
+             * @description Date.
+             * @default
+             */
+            measured_on?: string;
+            /**
+             * Modelled
+             * @description What the model gave at the same setting.
+             */
+            modelled: number;
+            /**
+             * Rig
+             * @description The pieces, subject to sensor, body last: kit ids, ~ before a reversed one.
+             */
+            rig: string[];
+            /** Uncertainty */
+            uncertainty: number;
+        };
+        /**
+         * MeasuredSize
+         * @description The size of a ruler photographed through this rig; the model is corrected by it at every setting.
+         */
+        MeasuredSize: {
+            /** Magnification */
+            magnification: number;
+            /**
+             * Modelled
+             * @description What the model gave at the same setting.
+             */
+            modelled: number;
+            /**
+             * Uncertainty
+             * @description Standard uncertainty.
+             */
+            uncertainty: number;
+        };
+        /**
+         * Objective
+         * @description A microscope objective.
+         */
+        Objective: {
+            /**
+             * Barrel Mm
+             * @description Shoulder to front of the glass.
+             * @default 35
+             */
+            barrel_mm?: number;
+            /**
+             * Correction
+             * @description finite: makes its own image; infinity: needs a tube lens.
+             * @default infinity
+             * @enum {string}
+             */
+            correction?: "finite" | "infinity";
+            /**
+             * Iris To
+             * @description Smallest numerical aperture its iris closes to; null: no iris.
+             * @default null
+             */
+            iris_to?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "objective";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Magnification
+             * @description As engraved.
+             */
+            magnification: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Numerical Aperture */
+            numerical_aperture: number;
+            /**
+             * Reference Focal Length Mm
+             * @description Infinity: focal length of the tube lens it is engraved for.
+             * @default 200
+             */
+            reference_focal_length_mm?: number;
+            /**
+             * Tube Length Mm
+             * @description Finite: shoulder to the image it is engraved for.
+             * @default 150
+             */
+            tube_length_mm?: number;
+            /**
+             * Working Distance Mm
+             * @description Front of the glass to the subject.
+             * @default 10
+             */
+            working_distance_mm?: number;
+        };
+        /**
+         * OrderAnswer
+         * @description The same pieces in another order, the ring left where it is.
+         */
+        OrderAnswer: {
+            /** Frame Width Mm */
+            frame_width_mm: number;
+            /** Magnification */
+            magnification: number;
+            /** Stops Lost */
+            stops_lost: number;
+            /**
+             * This
+             * @description It is the order of the row.
+             */
+            this: boolean;
+            /** Words */
+            words: string;
+            /** Working Distance Mm */
+            working_distance_mm: number;
         };
         /**
          * Picture
@@ -537,6 +1418,40 @@ export interface components {
             width_mm?: number;
         };
         /**
+         * PictureFacts
+         * @description What is known of a photograph that was sent.
+         */
+        PictureFacts: {
+            /** F Number */
+            f_number: number | null;
+            /**
+             * Focal Length Mm
+             * @description By the camera's note in the file.
+             */
+            focal_length_mm: number | null;
+            /**
+             * Full Width Px
+             * @description Width that the camera noted; null: not noted.
+             */
+            full_width_px: number | null;
+            /** Height Px */
+            height_px: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "JPEG" | "PNG" | "TIFF";
+            /**
+             * Preview
+             * @description A smaller JPEG of it as a data address, the right way up.
+             */
+            preview: string;
+            /** Taken */
+            taken: string;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * Piece
          * @description One piece of the rig as drawn, sensor to subject.
          */
@@ -544,14 +1459,52 @@ export interface components {
             /** From Sensor Mm */
             from_sensor_mm: number;
             /**
+             * Index
+             * @description In the shot's row; null: the body.
+             */
+            index: number | null;
+            /**
              * Kind
              * @enum {string}
              */
-            kind: "body" | "tube" | "lens";
+            kind: "body" | "lens" | "zoom" | "objective" | "tube" | "bellows" | "converter" | "close_up" | "step_ring" | "reversing_ring" | "coupling_ring";
             /** Length Mm */
             length_mm: number;
             /** Name */
             name: string;
+            /** Reversed */
+            reversed: boolean;
+            /**
+             * Width Mm
+             * @description Across the axis, as far as it is known.
+             */
+            width_mm: number;
+        };
+        /**
+         * Placed
+         * @description One piece in the row from subject to sensor.
+         */
+        Placed: {
+            /**
+             * At Focal Length Mm
+             * @description Of a zoom: where it is set; null: its long end.
+             * @default null
+             */
+            at_focal_length_mm?: number | null;
+            /**
+             * F Number
+             * @description Of a lens that faces another: its own stop; null: wide open.
+             * @default null
+             */
+            f_number?: number | null;
+            /** Gear */
+            gear: components["schemas"]["Lens"] | components["schemas"]["Zoom"] | components["schemas"]["Tube"] | components["schemas"]["Bellows"] | components["schemas"]["Converter"] | components["schemas"]["CloseUp"] | components["schemas"]["StepRing"] | components["schemas"]["ReversingRing"] | components["schemas"]["CouplingRing"] | components["schemas"]["Objective"];
+            /**
+             * Reversed
+             * @description A lens turned round.
+             * @default false
+             */
+            reversed?: boolean;
         };
         /**
          * Plan
@@ -616,10 +1569,92 @@ export interface components {
             title: string;
         };
         /**
+         * Rail
+         * @description A focusing rail.
+         */
+        Rail: {
+            /**
+             * Backlash Mm
+             * @default 0
+             */
+            backlash_mm?: number;
+            /**
+             * Carries G
+             * @default null
+             */
+            carries_g?: number | null;
+            /**
+             * Divisions
+             * @description Marks on the knob a turn.
+             * @default null
+             */
+            divisions?: number | null;
+            /**
+             * Driven
+             * @default hand
+             * @enum {string}
+             */
+            driven?: "hand" | "motor";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rail";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Measured Mm Per Turn
+             * @description Measured; wins over the one given.
+             * @default null
+             */
+            measured_mm_per_turn?: number | null;
+            /**
+             * Mm Per Turn
+             * @default null
+             */
+            mm_per_turn?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Smallest Step Mm
+             * @description null: one division of its knob.
+             * @default null
+             */
+            smallest_step_mm?: number | null;
+            /** Travel Mm */
+            travel_mm: number;
+        };
+        /**
+         * RailStep
+         * @description What follows from a rail's numbers.
+         */
+        RailStep: {
+            /** Kit Id */
+            kit_id: string;
+            /**
+             * Smallest Step Mm
+             * @description null: not known.
+             */
+            smallest_step_mm: number | null;
+        };
+        /**
          * Reach
          * @description What the rig gives at the framing asked.
          */
         Reach: {
+            /** Bellows Draw Mm */
+            bellows_draw_mm: number | null;
+            /** Contributions */
+            contributions: components["schemas"]["Contribution"][];
+            /** Crops */
+            crops: components["schemas"]["CropAnswer"][];
             /**
              * Entrance Pupil Mm
              * @description Plane of focus to entrance pupil.
@@ -636,12 +1671,29 @@ export interface components {
             frame_height_mm: number;
             /** Frame Width Mm */
             frame_width_mm: number;
+            /**
+             * Is Fixed
+             * @description It gives one size only.
+             */
+            is_fixed: boolean;
             /** Largest Magnification */
             largest_magnification: number;
             /** Lens Front To Sensor Mm */
             lens_front_to_sensor_mm: number;
+            /**
+             * Lens Magnification
+             * @description At which the lens itself works.
+             */
+            lens_magnification: number;
             /** Magnification */
             magnification: number;
+            /**
+             * Measured As
+             * @description By which a measured size is kept for this rig.
+             */
+            measured_as: string[];
+            /** Narrowest F Number */
+            narrowest_f_number: number;
             /**
              * Nearest Focus Mm
              * @description Sensor to plane of focus at closest.
@@ -653,26 +1705,104 @@ export interface components {
              */
             nearest_point_mm: number;
             /**
+             * Orders
+             * @description Where the order of the pieces matters.
+             */
+            orders: components["schemas"]["OrderAnswer"][];
+            /**
              * Own Magnification
              * @description What the focus ring contributes.
              */
             own_magnification: number;
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
+            /** Sensor Height Mm */
+            sensor_height_mm: number;
+            /**
+             * Sensor Width Mm
+             * @description Of the part of the sensor in use.
+             */
+            sensor_width_mm: number;
+            /**
+             * Size Uncertainty
+             * @description Of a measured size, standard; null: modelled.
+             */
+            size_uncertainty: number | null;
             /** Smallest Magnification */
             smallest_magnification: number;
             /** Subject To Sensor Mm */
             subject_to_sensor_mm: number;
-            /**
-             * Tube Magnification
-             * @description What the tubes contribute.
-             */
-            tube_magnification: number;
+            /** Widest F Number */
+            widest_f_number: number;
             /**
              * Working Distance Mm
              * @description Front of the lens to the plane of focus.
              */
             working_distance_mm: number;
+        };
+        /**
+         * ReversingRing
+         * @description A ring that holds a lens by its filter thread on the body's mount.
+         */
+        ReversingRing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reversing_ring";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Thickness Mm
+             * @description Body's mount to the lens's thread.
+             * @default 7
+             */
+            thickness_mm?: number;
+            /** Thread Mm */
+            thread_mm: number;
+        };
+        /**
+         * RulerAnswer
+         * @description A picture, and the ticks found in it. Pixels of the picture as sent, the right way up.
+         */
+        RulerAnswer: {
+            /** Angle Deg */
+            angle_deg: number | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Marks Px
+             * @description x1, y1, x2, y2 of each tick.
+             */
+            marks_px: number[][];
+            picture: components["schemas"]["PictureFacts"];
+            /**
+             * Spacing Px
+             * @description Between ticks; null: no ruler was found.
+             */
+            spacing_px: number | null;
+            /** Ticks */
+            ticks: number;
+            /** Uncertainty Px */
+            uncertainty_px: number | null;
+        };
+        /**
+         * SaveKit
+         * @description A changed kit and the revision it was changed from.
+         */
+        SaveKit: {
+            /** Base Revision */
+            base_revision: number;
+            kit: components["schemas"]["Kit"];
         };
         /**
          * SaveShot
@@ -682,6 +1812,56 @@ export interface components {
             /** Base Revision */
             base_revision: number;
             shot: components["schemas"]["Shot"];
+        };
+        /**
+         * SearchAnswer
+         * @description What was found, best first.
+         */
+        SearchAnswer: {
+            /**
+             * Bounds
+             * @description What was combined, and what was not.
+             */
+            bounds: string;
+            /** Headline */
+            headline: string;
+            /** Results */
+            results: components["schemas"]["FoundRig"][];
+            /** Tried */
+            tried: number;
+        };
+        /**
+         * SearchAsked
+         * @description A frame, and the room wanted in front of the lens.
+         */
+        SearchAsked: {
+            body: components["schemas"]["Body"];
+            /**
+             * Carried Only
+             * @description Only what is on the table today.
+             * @default true
+             */
+            carried_only?: boolean;
+            /**
+             * Crop Mode
+             * @default null
+             */
+            crop_mode?: string | null;
+            /** Frame Width Mm */
+            frame_width_mm: number;
+            /**
+             * Order
+             * @description What counts first.
+             * @default best
+             * @enum {string}
+             */
+            order?: "best" | "room" | "light" | "pieces";
+            /**
+             * Room Mm
+             * @description Working distance wanted at least.
+             * @default 0
+             */
+            room_mm?: number;
         };
         /**
          * Sharp
@@ -754,21 +1934,6 @@ export interface components {
             why: string;
         };
         /**
-         * Shelf
-         * @description What there is to pick from.
-         */
-        Shelf: {
-            /** Bodies */
-            bodies: components["schemas"]["Body"][];
-            /** Lenses */
-            lenses: components["schemas"]["Lens"][];
-            /**
-             * Tubes Mm
-             * @description Lengths that extension tubes commonly come in.
-             */
-            tubes_mm: number[];
-        };
-        /**
          * Shot
          * @description One shot, whole: enough to plan it again anywhere.
          */
@@ -782,6 +1947,12 @@ export interface components {
              */
             chosen_way?: ("one" | "one_best" | "one_narrowest" | "rail" | "ring") | null;
             /**
+             * Crop Mode
+             * @description Of the body, by name; null: whole sensor.
+             * @default null
+             */
+            crop_mode?: string | null;
+            /**
              * Focus Behind Nearest Mm
              * @description Where one frame is focused; null puts it best.
              * @default null
@@ -793,8 +1964,7 @@ export interface components {
              */
             format: "just-plane/shot";
             /** Framing */
-            framing: components["schemas"]["FramingByWidth"] | components["schemas"]["FramingByMagnification"];
-            lens: components["schemas"]["Lens"];
+            framing: components["schemas"]["FramingByWidth"] | components["schemas"]["FramingByMagnification"] | components["schemas"]["FramingClosest"];
             /**
              * @default {
              *       "iso": 100,
@@ -804,7 +1974,9 @@ export interface components {
              *       "metered_shutter_s": 0.25
              *     }
              */
-            light?: components["schemas"]["Light"];
+            light?: components["schemas"]["just_plane__contract__shot__Light"];
+            /** @default null */
+            measured?: components["schemas"]["MeasuredSize"] | null;
             /** Name */
             name: string;
             /**
@@ -813,6 +1985,12 @@ export interface components {
              */
             notes?: string;
             /**
+             * On Set
+             * @description Lights, diffusers, supports.
+             * @default []
+             */
+            on_set?: components["schemas"]["Standing"][];
+            /**
              * @default {
              *       "share_of_frame": 1,
              *       "viewing_distance_mm": 300,
@@ -820,6 +1998,17 @@ export interface components {
              *     }
              */
             picture?: components["schemas"]["Picture"];
+            /**
+             * Put Aside
+             * @description Cautions that were read and put aside, by their codes.
+             * @default []
+             */
+            put_aside?: string[];
+            /**
+             * Rig
+             * @description The row of pieces from the subject to the body's mount.
+             */
+            rig: components["schemas"]["Placed"][];
             /**
              * @default {
              *       "contrast_threshold": 0.2,
@@ -834,6 +2023,8 @@ export interface components {
              * @default {
              *       "noise_reduction": false,
              *       "overlap": 0.5,
+             *       "rail_kit_id": null,
+             *       "rail_name": "",
              *       "rail_smallest_step_mm": null,
              *       "rail_travel_mm": null,
              *       "recovery_s": 1,
@@ -845,16 +2036,10 @@ export interface components {
             stack?: components["schemas"]["Stack"];
             subject: components["schemas"]["Subject"];
             /**
-             * Tubes Mm
-             * @description Between body and lens, from the body.
-             * @default []
-             */
-            tubes_mm?: number[];
-            /**
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * ShotLine
@@ -890,6 +2075,47 @@ export interface components {
             shots: components["schemas"]["ShotLine"][];
         };
         /**
+         * SizeAnswer
+         * @description The size on the sensor that a ruler shows, beside what the model gives.
+         */
+        SizeAnswer: {
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Frame Width Mm */
+            frame_width_mm: number;
+            measured: components["schemas"]["MeasuredSize"];
+            /**
+             * Rig
+             * @description By which it is kept for this rig; empty: not all of it is of the kit.
+             */
+            rig: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * SizeAsked
+         * @description A length seen on the frame, and what it is in truth.
+         */
+        SizeAsked: {
+            /** Picture Height Px */
+            picture_height_px: number;
+            /** Picture Width Px */
+            picture_width_px: number;
+            /**
+             * Real Mm
+             * @description The same on the ruler.
+             */
+            real_mm: number;
+            shot: components["schemas"]["Shot"];
+            /**
+             * Span Px
+             * @description Tick to tick, or between two points placed by hand.
+             */
+            span_px: number;
+            /** Span Uncertainty Px */
+            span_uncertainty_px: number;
+        };
+        /**
          * Stack
          * @description How a stack is taken, where one frame does not do.
          */
@@ -906,6 +2132,16 @@ export interface components {
              * @default 0.5
              */
             overlap?: number;
+            /**
+             * Rail Kit Id
+             * @default null
+             */
+            rail_kit_id?: string | null;
+            /**
+             * Rail Name
+             * @default
+             */
+            rail_name?: string;
             /**
              * Rail Smallest Step Mm
              * @description Of the rail; null: not known.
@@ -984,6 +2220,51 @@ export interface components {
             steps: number;
         };
         /**
+         * Standing
+         * @description Something that stands on the set.
+         */
+        Standing: {
+            /** Gear */
+            gear: components["schemas"]["Rail"] | components["schemas"]["just_plane__contract__gear__Light"] | components["schemas"]["Diffuser"] | components["schemas"]["Support"];
+        };
+        /**
+         * StepRing
+         * @description A ring from one filter thread to another.
+         */
+        StepRing: {
+            /**
+             * Front Thread Mm
+             * @description On the side of what it carries.
+             */
+            front_thread_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_ring";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Lens Thread Mm
+             * @description On the side of the lens.
+             */
+            lens_thread_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Thickness Mm
+             * @default 4
+             */
+            thickness_mm?: number;
+        };
+        /**
          * StopAnswer
          * @description One marked stop on this rig.
          */
@@ -1029,10 +2310,44 @@ export interface components {
              */
             hold_still_s?: number | null;
             /**
+             * Nature
+             * @description What it is; decides which cautions are shown.
+             * @default thing
+             * @enum {string}
+             */
+            nature?: "thing" | "food" | "plant" | "animal" | "person" | "liquid";
+            /**
              * What
              * @default
              */
             what?: string;
+        };
+        /**
+         * Support
+         * @description A tripod, a stand, a clamp, a lens support.
+         */
+        Support: {
+            /**
+             * Carries G
+             * @default null
+             */
+            carries_g?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "support";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
         };
         /**
          * ThroughFocus
@@ -1064,6 +2379,92 @@ export interface components {
             shot: components["schemas"]["Shot"];
             /** To Mm */
             to_mm: number;
+        };
+        /**
+         * Tube
+         * @description An extension tube.
+         */
+        Tube: {
+            /**
+             * Carries G
+             * @description Weight it may carry; null: not known.
+             * @default null
+             */
+            carries_g?: number | null;
+            /**
+             * Contacts
+             * @description Passes aperture and autofocus on.
+             * @default true
+             */
+            contacts?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tube";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
+         * TubeFrame
+         * @description One of two frames of a ruler, the focus ring where it was.
+         */
+        TubeFrame: {
+            /** Extension Mm */
+            extension_mm: number;
+            /** Magnification */
+            magnification: number;
+            /**
+             * Uncertainty
+             * @default 0
+             */
+            uncertainty?: number;
+        };
+        /**
+         * TwoTubesAnswer
+         * @description The lens at work.
+         */
+        TwoTubesAnswer: {
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Focal Length Mm */
+            focal_length_mm: number;
+            /** Focal Length Uncertainty Mm */
+            focal_length_uncertainty_mm: number;
+            /** Pupil Magnification */
+            pupil_magnification: number | null;
+            /** Pupil Uncertainty */
+            pupil_uncertainty: number | null;
+        };
+        /**
+         * TwoTubesAsked
+         * @description Two frames with different extension, and how much longer the second one had to be exposed.
+         */
+        TwoTubesAsked: {
+            first: components["schemas"]["TubeFrame"];
+            second: components["schemas"]["TubeFrame"];
+            /**
+             * Stops Longer
+             * @description null: not metered.
+             * @default null
+             */
+            stops_longer?: number | null;
+            /**
+             * Stops Uncertainty
+             * @default 0.1
+             */
+            stops_uncertainty?: number;
         };
         /** ValidationErrorModel */
         ValidationErrorModel: {
@@ -1167,6 +2568,108 @@ export interface components {
             /** Worst Contrast */
             worst_contrast: number;
         };
+        /**
+         * Zoom
+         * @description A zoom lens, by what its data sheet says at both ends.
+         */
+        Zoom: {
+            /**
+             * Aperture Ring
+             * @description The aperture can be set on the lens itself.
+             * @default false
+             */
+            aperture_ring?: boolean;
+            /**
+             * Barrel Growth Mm
+             * @description How much longer the barrel is at closest focus; 0 when it focuses inside.
+             * @default 0
+             */
+            barrel_growth_mm?: number;
+            /**
+             * Foot
+             * @description It can stand on a foot of its own.
+             * @default false
+             */
+            foot?: boolean;
+            /**
+             * Hood Mm
+             * @description How much of the barrel is hood; taken off to reverse it.
+             * @default 0
+             */
+            hood_mm?: number;
+            /**
+             * Image Circle Mm
+             * @description Diameter at infinity; null: covers the sensor just so.
+             * @default null
+             */
+            image_circle_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zoom";
+            /**
+             * Kit Id
+             * @description The piece of the kit it was taken from; null: none.
+             * @default null
+             */
+            kit_id?: string | null;
+            long: components["schemas"]["ZoomEnd"];
+            /**
+             * Made To Magnification
+             * @description Largest size it was made for; null: what it reaches alone.
+             * @default null
+             */
+            made_to_magnification?: number | null;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            short: components["schemas"]["ZoomEnd"];
+            /**
+             * Stops
+             * @description How the aperture clicks.
+             * @default third
+             * @enum {string}
+             */
+            stops?: "full" | "half" | "third";
+            /**
+             * Thread Mm
+             * @description Filter thread; null: not known.
+             * @default null
+             */
+            thread_mm?: number | null;
+            /**
+             * Weight G
+             * @description null: not known, not weighed against tubes.
+             * @default null
+             */
+            weight_g?: number | null;
+        };
+        /**
+         * ZoomEnd
+         * @description One end of a zoom.
+         */
+        ZoomEnd: {
+            /** Barrel Mm */
+            barrel_mm: number;
+            /** Closest Magnification */
+            closest_magnification: number;
+            /** Focal Length Mm */
+            focal_length_mm: number;
+            /** Minimum Focus Distance Mm */
+            minimum_focus_distance_mm: number;
+            /** Narrowest F Number */
+            narrowest_f_number: number;
+            /**
+             * Pupil Magnification
+             * @default null
+             */
+            pupil_magnification?: number | null;
+            /** Widest F Number */
+            widest_f_number: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1241,6 +2744,726 @@ export interface operations {
             };
             /** @description The program's own fault */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKitAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveKit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKitAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getKitFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A file to save */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    addKitFile: {
+        parameters: {
+            query: {
+                base_revision: number;
+                /** @description add: put them to those there, a piece of the same kit_id being replaced; replace: all. */
+                mode?: "add" | "replace";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKitAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redoKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaseRevision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKitAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getKitTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A file to save */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undoKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaseRevision"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKitAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getKitUses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitUses"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1408,14 +3631,18 @@ export interface operations {
             };
         };
     };
-    shelf: {
+    findRuler: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -1423,7 +3650,85 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Shelf"];
+                    "application/json": components["schemas"]["RulerAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    practiceFrame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            /** @description A file to save */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
             /** @description The request could not be read */
@@ -1473,6 +3778,334 @@ export interface operations {
             };
             /** @description The program's own fault */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sizeFromRuler: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lensFromTwoTubes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwoTubesAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwoTubesAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    searchKit: {
+        parameters: {
+            query?: {
+                units?: "mm" | "in";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchAnswer"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,6 +2,8 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { I18nProvider, RouterProvider as AriaRouter } from "react-aria-components";
 import { createBrowserRouter, Outlet, RouterProvider, useHref, useNavigate } from "react-router";
 import { ThemeProvider } from "styled-components";
+import { KitPage } from "../features/kit/KitPage";
+import { RulerPage } from "../features/ruler/RulerPage";
 import { ShotList } from "../features/shots/ShotList";
 import { RunSheet } from "../features/sheet/RunSheet";
 import { ShotPage } from "../features/bench/ShotPage";
@@ -29,7 +31,9 @@ const router = createBrowserRouter([
     errorElement: <RouteFault />,
     children: [
       { path: "/", element: <ShotList /> },
+      { path: "/kit", element: <KitPage /> },
       { path: "/shots/:shotId/sheet", element: <RunSheet /> },
+      { path: "/shots/:shotId/ruler", element: <RulerPage /> },
       { path: "/shots/:shotId/:station?", element: <ShotPage /> },
       { path: "*", element: <NothingHere /> },
     ],

@@ -5,6 +5,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from just_plane.contract.base import Answer, Model
+from just_plane.contract.kit import Kit
+from just_plane.contract.plan import Finding
 from just_plane.contract.shot import Shot
 from just_plane.contract.words import FieldProblem
 
@@ -103,3 +105,52 @@ class Alive(Answer):
     program: str
     version: str
     demo: bool
+
+
+class RailStep(Answer):
+    """What follows from a rail's numbers."""
+
+    kit_id: str
+    smallest_step_mm: Annotated[float | None, Field(description="null: not known.")]
+
+
+class KeptKitAnswer(Answer):
+    """The kit as it is kept, what undo and redo can do, and what there is to say about its pieces."""
+
+    revision: int
+    saved_at: str
+    can_undo: bool
+    can_redo: bool
+    kit: Kit
+    findings: list[Finding]
+    rails: list[RailStep]
+
+
+class SaveKit(Model):
+    """A changed kit and the revision it was changed from."""
+
+    base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]
+    kit: Kit
+
+
+class KitUse(Answer):
+    """Shots that hold a copy of a piece."""
+
+    kit_id: str
+    shots: list[str]
+
+
+class KitUses(Answer):
+    """Every piece of the kit that is in a shot."""
+
+    uses: list[KitUse]
+
+
+class KitFileQuery(Model):
+    """What to do with the pieces of a file."""
+
+    mode: Annotated[
+        Literal["add", "replace"],
+        Field(description="add: put them to those there, a piece of the same kit_id being replaced; replace: all."),
+    ] = "add"
+    base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]

@@ -12,6 +12,19 @@ from just_plane.contract.base import Answer
 from just_plane.contract.shot import WayId
 
 Severity = Literal["trouble", "caution", "note"]
+PieceKind = Literal[
+    "body",
+    "lens",
+    "zoom",
+    "objective",
+    "tube",
+    "bellows",
+    "converter",
+    "close_up",
+    "step_ring",
+    "reversing_ring",
+    "coupling_ring",
+]
 
 
 class Finding(Answer):
@@ -22,15 +35,48 @@ class Finding(Answer):
     field: str
     message: str
     remedy: str = ""
+    put_aside: Annotated[bool, Field(description="The photographer has read it and put it aside.")] = False
 
 
 class Piece(Answer):
     """One piece of the rig as drawn, sensor to subject."""
 
-    kind: Literal["body", "tube", "lens"]
+    kind: PieceKind
     name: str
+    index: Annotated[int | None, Field(description="In the shot's row; null: the body.")]
     from_sensor_mm: float
     length_mm: float
+    width_mm: Annotated[float, Field(description="Across the axis, as far as it is known.")]
+    reversed: bool
+
+
+class Contribution(Answer):
+    """What one piece does: the rig with it, less the rig without it, the ring left where it is."""
+
+    index: int
+    name: str
+    magnification: Annotated[float | None, Field(description="Size it adds; null: without it there is no picture.")]
+    stops: Annotated[float | None, Field(description="Light it costs.")]
+    room_mm: Annotated[float | None, Field(description="Working distance it gives; null: endless without it.")]
+
+
+class OrderAnswer(Answer):
+    """The same pieces in another order, the ring left where it is."""
+
+    words: str
+    magnification: float
+    frame_width_mm: float
+    working_distance_mm: float
+    stops_lost: float
+    this: Annotated[bool, Field(description="It is the order of the row.")]
+
+
+class CropAnswer(Answer):
+    """What a crop mode of the body takes in."""
+
+    name: str
+    frame_width_mm: float
+    frame_height_mm: float
 
 
 class Reach(Answer):
@@ -49,8 +95,19 @@ class Reach(Answer):
     farthest_focus_mm: Annotated[float | None, Field(description="null: focuses to infinity.")]
     focal_length_now_mm: float
     own_magnification: Annotated[float, Field(description="What the focus ring contributes.")]
-    tube_magnification: Annotated[float, Field(description="What the tubes contribute.")]
+    lens_magnification: Annotated[float, Field(description="At which the lens itself works.")]
+    bellows_draw_mm: float | None
     entrance_pupil_mm: Annotated[float, Field(description="Plane of focus to entrance pupil.")]
+    sensor_width_mm: Annotated[float, Field(description="Of the part of the sensor in use.")]
+    sensor_height_mm: float
+    is_fixed: Annotated[bool, Field(description="It gives one size only.")]
+    widest_f_number: float
+    narrowest_f_number: float
+    size_uncertainty: Annotated[float | None, Field(description="Of a measured size, standard; null: modelled.")]
+    measured_as: Annotated[list[str], Field(description="By which a measured size is kept for this rig.")]
+    crops: list[CropAnswer]
+    contributions: list[Contribution]
+    orders: Annotated[list[OrderAnswer], Field(description="Where the order of the pieces matters.")]
     pieces: list[Piece]
 
 

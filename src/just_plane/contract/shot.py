@@ -2,18 +2,24 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio, Seconds, SecondsOrZero
+from just_plane.contract.gear import Body, ChainGear, KitId, SetGear
+from just_plane.contract.older import newer_shot
 
 FORMAT = "just-plane/shot"
-VERSION = 1
+VERSION = 2
 
 
 class Subject(Model):
     """What is in front of the camera."""
 
     what: Annotated[str, Field(max_length=200)] = ""
+    nature: Annotated[
+        Literal["thing", "food", "plant", "animal", "person", "liquid"],
+        Field(description="What it is; decides which cautions are shown."),
+    ] = "thing"
     depth_mm: Annotated[LengthOrZero, Field(description="Along the axis: nearest to farthest point to be sharp.")]
     hold_still_s: Annotated[
         Seconds | None, Field(description="How long it keeps still or keeps its shape; null: for ever.")
@@ -44,33 +50,31 @@ class Sharp(Model):
     wavelength_nm: Annotated[float, Field(ge=200, le=2000)] = 550.0
 
 
-class Body(Model):
-    """The camera body."""
+class Placed(Model):
+    """One piece in the row from subject to sensor."""
 
-    name: Annotated[str, Field(max_length=120)] = ""
-    sensor_width_mm: Length
-    sensor_height_mm: Length
-    pixels_across: Annotated[int | None, Field(gt=0, le=1_000_000)] = None
-    register_mm: Annotated[LengthOrZero, Field(description="Lens mount to sensor.")] = 18.0
+    gear: ChainGear
+    reversed: Annotated[bool, Field(description="A lens turned round.")] = False
+    at_focal_length_mm: Annotated[
+        Length | None, Field(description="Of a zoom: where it is set; null: its long end.")
+    ] = None
+    f_number: Annotated[
+        FNumber | None, Field(description="Of a lens that faces another: its own stop; null: wide open.")
+    ] = None
 
 
-class Lens(Model):
-    """A lens, by the numbers of its data sheet."""
+class Standing(Model):
+    """Something that stands on the set."""
 
-    name: Annotated[str, Field(max_length=120)] = ""
-    focal_length_mm: Length
-    widest_f_number: FNumber
-    narrowest_f_number: FNumber
-    stops: Annotated[Literal["full", "half", "third"], Field(description="How the aperture clicks.")] = "third"
-    minimum_focus_distance_mm: Annotated[Length, Field(description="Subject to sensor mark at closest focus.")]
-    closest_magnification: Annotated[Ratio, Field(description="At closest focus, nothing added.")]
-    pupil_magnification: Annotated[
-        float, Field(ge=0.1, le=10, description="Exit pupil diameter / entrance pupil diameter; 1 when not known.")
-    ] = 1.0
-    barrel_mm: Annotated[LengthOrZero, Field(description="Lens mount to front of glass, hood included, at infinity.")]
-    barrel_growth_mm: Annotated[
-        LengthOrZero, Field(description="How much longer the barrel is at closest focus; 0 when it focuses inside.")
-    ] = 0.0
+    gear: SetGear
+
+
+class MeasuredSize(Model):
+    """The size of a ruler photographed through this rig; the model is corrected by it at every setting."""
+
+    magnification: Ratio
+    uncertainty: Annotated[float, Field(ge=0, le=1000, description="Standard uncertainty.")]
+    modelled: Annotated[Ratio, Field(description="What the model gave at the same setting.")]
 
 
 class FramingByWidth(Model):
@@ -87,7 +91,13 @@ class FramingByMagnification(Model):
     magnification: Ratio
 
 
-Framing = Annotated[FramingByWidth | FramingByMagnification, Field(discriminator="by")]
+class FramingClosest(Model):
+    """Framing by what the rig gives: at its closest focus, or the one size of a rig that has only one."""
+
+    by: Literal["closest"]
+
+
+Framing = Annotated[FramingByWidth | FramingByMagnification | FramingClosest, Field(discriminator="by")]
 
 
 class Aperture(Model):
@@ -107,6 +117,8 @@ class Stack(Model):
     )
     spare_before: Annotated[int, Field(ge=0, le=100)] = 1
     spare_after: Annotated[int, Field(ge=0, le=100)] = 1
+    rail_name: Annotated[str, Field(max_length=120)] = ""
+    rail_kit_id: KitId | None = None
     rail_smallest_step_mm: Annotated[Length | None, Field(description="Of the rail; null: not known.")] = None
     rail_travel_mm: Annotated[Length | None, Field(description="Of the rail; null: not known.")] = None
     settle_s: SecondsOrZero = 2.0
@@ -134,15 +146,20 @@ class Shot(Model):
     """One shot, whole: enough to plan it again anywhere."""
 
     format: Literal["just-plane/shot"]
-    version: Literal[1]
+    version: Literal[2]
     name: Annotated[str, Field(min_length=1, max_length=120)]
     notes: Annotated[str, Field(max_length=4000)] = ""
     subject: Subject
     picture: Picture = Picture()
     sharp: Sharp = Sharp()
     body: Body
-    lens: Lens
-    tubes_mm: Annotated[list[Length], Field(max_length=8, description="Between body and lens, from the body.")] = []
+    crop_mode: Annotated[str | None, Field(max_length=60, description="Of the body, by name; null: whole sensor.")] = (
+        None
+    )
+    rig: Annotated[
+        list[Placed], Field(max_length=16, description="The row of pieces from the subject to the body's mount.")
+    ]
+    measured: MeasuredSize | None = None
     framing: Framing
     focus_behind_nearest_mm: Annotated[
         float | None,
@@ -151,4 +168,14 @@ class Shot(Model):
     aperture: Aperture
     stack: Stack = Stack()
     light: Light = Light()
+    on_set: Annotated[list[Standing], Field(max_length=16, description="Lights, diffusers, supports.")] = []
+    put_aside: Annotated[
+        list[Annotated[str, Field(max_length=80)]],
+        Field(max_length=100, description="Cautions that were read and put aside, by their codes."),
+    ] = []
     chosen_way: Annotated[WayId | None, Field(description="The way decided on; null: not decided.")] = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _take_older_versions(cls, document):
+        return newer_shot(document)

@@ -17,6 +17,8 @@ class FieldProblem(Answer):
     """What was received, cut short."""
 
 
+TAGGED = ("framing", "gear")
+"""Fields that hold one of several models, told apart by a tag."""
 UNITS = {"mm": " mm", "um": " µm", "nm": " nm", "s": " s", "deg": "°"}
 
 
@@ -33,9 +35,7 @@ def problems(error: ValidationError) -> list[FieldProblem]:
 def _problem(item: Any) -> FieldProblem:
     where = item["loc"]
     # A union's tag stands in the location between the field and its member; it is no part of the document.
-    path = [
-        part for index, part in enumerate(where) if not (0 < index < len(where) - 1 and where[index - 1] == "framing")
-    ]
+    path = [part for index, part in enumerate(where) if not (0 < index < len(where) and where[index - 1] in TAGGED)]
     name, unit = _name_and_unit(path)
     got = "" if item["type"] == "missing" else _shown(item["input"], unit)
     return FieldProblem(
@@ -69,14 +69,14 @@ def _sentence(item, name, unit, got):
     if kind == "missing":
         return f"{name} is missing."
     if kind == "extra_forbidden":
-        return f"{name} is not a part of a shot that this program knows."
+        return f"{name} is not a part that this program knows."
     if kind in ("literal_error", "union_tag_invalid"):
         expected = limits.get("expected", limits.get("expected_tags", ""))
         return f"{name} must be one of {expected}; got {got}."
     if kind in ("model_type", "model_attributes_type", "dict_type"):
         return f"{name} must be a JSON object with named values; got {got}."
     if kind == "union_tag_not_found":
-        return f'{name} must say by what: "by": "frame_width" or "by": "magnification".'
+        return f"{name} must say which one it is, in {limits['discriminator']}."
     if kind == "string_too_long":
         return f"{name} may have at most {limits['max_length']} characters."
     if kind == "string_too_short":

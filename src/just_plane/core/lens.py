@@ -1,6 +1,10 @@
-"""A prime lens as its data sheet tells it, and how its focal length changes as it focuses (breathing)."""
+"""The lens of a rig: a prime as its data sheet tells it (with breathing), turned round, or a finite objective.
 
-from dataclasses import dataclass
+Every one of them answers the same questions to the rig: ``focal_length_now``, ``image_distance``, ``pupil_ratio``,
+``cone``, ``closest_magnification`` and ``focused``.
+"""
+
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -81,6 +85,131 @@ class Prime:
     def image_distance(self):
         """Lens to where its own mount puts the sensor, mm: f (1 + m0)."""
         return self.focal_length_now * (1 + self.own_magnification)
+
+    @property
+    def pupil_ratio(self):
+        """Exit / entrance pupil diameter as light meets this lens in the rig."""
+        return self.pupil_magnification
+
+    def cone(self, magnification):
+        """F-number behind the lens, per marked f-number, when it works at ``magnification``: 1 + m/P."""
+        return 1 + magnification / self.pupil_magnification
+
+    def focused(self, own_magnification):
+        """The same lens with its ring elsewhere."""
+        return replace(self, own_magnification=own_magnification)
+
+    def turned_round(self, standoff=0.0):
+        """The same lens, its ring at infinity, the other way round: see :class:`Reversed`."""
+        return Reversed(self.focused(0.0), standoff)
+
+
+@dataclass(frozen=True, slots=True)
+class Reversed:
+    """A lens turned round, held by its filter thread. Its focus ring is left at infinity.
+
+    Parameters
+    ----------
+    lens : Prime        As its data sheet has it, from its mount's side.
+    standoff : float    From the plane where the reversing ring holds it to the lens's principal plane, toward the
+                        subject, mm. Everything between that plane and the sensor is extension: ring, tubes, and the
+                        body's own register.
+
+    Notes
+    -----
+    The pupils change places: P becomes 1/P. The marked f-number belongs to the pupil that now faces the sensor, so
+    N_e = N (1/P + m).
+
+    References
+    ----------
+    docs/derivations/reversed_and_coupled.md
+    """
+
+    lens: Prime
+    standoff: float = 0.0
+
+    own_magnification = 0.0
+    closest_magnification = 0.0
+
+    @property
+    def focal_length_now(self):
+        return self.lens.focal_length
+
+    @property
+    def image_distance(self):
+        """Lens to the reversing ring's plane, mm; what is behind it adds to this."""
+        return self.standoff
+
+    @property
+    def pupil_ratio(self):
+        return 1 / self.lens.pupil_magnification
+
+    def cone(self, magnification):
+        """F-number behind the lens, per marked f-number: 1/P + m."""
+        return 1 / self.lens.pupil_magnification + magnification
+
+    def focused(self, own_magnification):
+        """Itself: turning the ring of a reversed lens is not a way to focus. An array asks for as many answers."""
+        return self
+
+    def turned_round(self):
+        """The lens the right way round again."""
+        return self.lens
+
+
+@dataclass(frozen=True, slots=True)
+class Objective:
+    """A finite microscope objective on tubes or bellows.
+
+    Parameters
+    ----------
+    engraved_magnification : float   At its own tube length, > 0.
+    numerical_aperture : float       Subject side, between 0 and 1.
+    tube_length : float              From its shoulder to the image for which the magnification is engraved, mm, > 0.
+
+    Notes
+    -----
+    A thin lens of f = tube length / (M + 1), so that at that extension it gives M; at another it gives more or less.
+    Its marked f-number is 1 / (2 NA), and N_e = m / (2 NA).
+    """
+
+    engraved_magnification: float
+    numerical_aperture: float
+    tube_length: float = 160.0
+
+    own_magnification = 0.0
+    closest_magnification = 0.0
+    image_distance = 0.0
+    pupil_ratio = 1.0
+
+    def __post_init__(self):
+        positive("engraved_magnification", self.engraved_magnification)
+        positive("tube_length", self.tube_length, "mm")
+        if not 0 < self.numerical_aperture < 1:
+            raise OutOfDomainError(
+                "numerical_aperture.not_in_air",
+                quantity="numerical_aperture",
+                value=self.numerical_aperture,
+                message=f"A dry objective's numerical aperture lies between 0 and 1; got {self.numerical_aperture:g}.",
+                remedy="Read it off the barrel: the number after the magnification, such as 0.25.",
+            )
+
+    @property
+    def focal_length_now(self):
+        return self.tube_length / (self.engraved_magnification + 1)
+
+    @property
+    def f_number(self):
+        """1 / (2 NA)."""
+        return 1 / (2 * self.numerical_aperture)
+
+    def cone(self, magnification):
+        """F-number behind the objective, per marked f-number 1 / (2 NA): m."""
+        return magnification
+
+    def focused(self, own_magnification):
+        """Itself: an objective has no ring."""
+        return self
 
 
 def prime_from_data_sheet(focal_length, minimum_focus_distance, closest_magnification, pupil_magnification=1.0):

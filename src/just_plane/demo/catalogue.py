@@ -3,20 +3,29 @@
 from importlib.resources import files
 
 from just_plane.contract.shot_file import read_shot
+from just_plane.shelf.starter import starter_shelf
 
 
 def demo_shots():
     """The demo's shots, in catalogue order."""
     folder = files("just_plane.demo") / "shots"
-    names = ("cut-pod", "praline-section", "ganache-drip", "foil-wrapper")
+    names = ("cut-pod", "praline-section", "ganache-drip", "sugar-bloom", "foil-wrapper")
     return [read_shot((folder / f"{name}.json").read_bytes()) for name in names]
 
 
-def fill(shots):
-    """Put the demo's shots into an empty store; leave one that has shots as it is. Returns how many were added."""
-    if shots.count():
+def demo_kit():
+    """The chocolate maker's kit: everything on the generic shelf, some of it left at home today."""
+    return starter_shelf()
+
+
+def fill(store):
+    """Put the demo's kit and shots into an empty store; leave one that has shots as it is. Returns shots added."""
+    kept = store.kit.now()
+    if not kept.body.pieces and not kept.can_undo and not kept.can_redo:
+        store.kit.save(kept.document_id, demo_kit(), kept.revision)
+    if store.shots.count():
         return 0
     catalogue = demo_shots()
     for shot in reversed(catalogue):  # last added is listed first
-        shots.add(shot)
+        store.shots.add(shot)
     return len(catalogue)

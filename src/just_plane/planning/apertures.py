@@ -38,22 +38,21 @@ class Stops:
 
 def work_out_stops(shot, rigged, circle, findings, wording):
     """Every stop of the lens and the one in use, or None after saying why not."""
-    imaging = rigged.imaging
-    factor = imaging.f_number_factor
+    imaging, lens = rigged.imaging, rigged.lens
     wavelength = shot.sharp.wavelength_nm * MM_PER_NM
     try:
-        f_numbers = marked_stops(shot.lens.widest_f_number, shot.lens.narrowest_f_number, shot.lens.stops)
+        f_numbers = marked_stops(lens.widest, lens.narrowest, lens.stops)
     except OpticsError as error:
-        findings.refused(error, "/lens/widest_f_number")
+        findings.refused(error, f"/rig/{rigged.row.lens}/gear/widest_f_number")
         return None
-    marked = shot.aperture.f_number / (factor if shot.aperture.reading == "effective" else 1.0)
     clicks = len(f_numbers)
+    marked = _marked(shot, rigged)
     chosen = next((i for i, stop in enumerate(f_numbers) if abs(stop / marked - 1) < 0.005), clicks)
     if chosen == clicks:
         f_numbers = (*f_numbers, marked)
-        _say_stop(shot, marked, findings)
+        _say_stop(lens, marked, findings)
     marked_array = np.array(f_numbers)
-    effective = marked_array * factor
+    effective = np.asarray(imaging.effective_f_number(marked_array))
     blurs = allowed_blur(shot.sharp.depth_school, circle, effective, wavelength, shot.sharp.contrast_threshold)
     curve = best_aperture(
         shot.subject.depth_mm,
@@ -72,7 +71,7 @@ def work_out_stops(shot, rigged, circle, findings, wording):
         depth_from_blur(blurs, effective, imaging.magnification),
         curve.worst_contrast,
         perfect_contrast(s),
-        shutter(shot, marked_array, factor),
+        shutter(shot, marked_array, imaging),
         int(np.argmax(curve.worst_contrast[:clicks])),
         chosen,
         clicks,
@@ -98,7 +97,7 @@ def aperture(shot, rigged, circle, stops):
     return ApertureAnswer(
         f_number=float(stops.f_numbers[chosen]),
         effective_f_number=effective,
-        stops_lost=stops_lost(1.0, imaging.f_number_factor),
+        stops_lost=stops_lost(float(stops.f_numbers[chosen]), effective),
         airy_um=airy_diameter(effective, wavelength) * UM_PER_MM,
         numerical_aperture=numerical_aperture(effective, imaging.magnification),
         depth_of_field_mm=float(stops.depths[chosen]),
@@ -159,13 +158,21 @@ def _schools(shot, rigged, circle, effective, stops):
     return answers
 
 
-def _say_stop(shot, marked, findings):
-    lens = shot.lens
-    if marked < lens.widest_f_number * 0.995 or marked > lens.narrowest_f_number * 1.005:
+def _marked(shot, rigged):
+    """The marked stop in use. An aperture that cannot be set is what it is."""
+    lens = rigged.lens
+    if lens.widest == lens.narrowest:
+        return lens.widest
+    shown = shot.aperture.f_number
+    return shown / rigged.imaging.f_number_factor if shot.aperture.reading == "effective" else shown
+
+
+def _say_stop(lens, marked, findings):
+    if marked < lens.widest * 0.995 or marked > lens.narrowest * 1.005:
         findings.trouble(
             "f_number.not_on_lens",
             "/aperture/f_number",
-            f"This lens goes from {f_stop(lens.widest_f_number)} to {f_stop(lens.narrowest_f_number)}; "
+            f"This lens goes from {f_stop(lens.widest)} to {f_stop(lens.narrowest)}; "
             f"{f_stop(marked)} marked cannot be set.",
             "Choose a stop in that range.",
         )

@@ -5,10 +5,14 @@ from just_plane.core.errors import OpticsError
 
 
 class Findings:
-    """A list of findings; the first one said of a code and a field is kept."""
+    """A list of findings; the first one said of a code and a field is kept.
 
-    def __init__(self):
-        self.said = []
+    ``put_aside`` are codes of cautions and notes that the photographer has read and put aside for this shot.
+    """
+
+    def __init__(self, put_aside=()):
+        self.said: list[Finding] = []
+        self.put_aside = frozenset(put_aside)
 
     def trouble(self, code, field, message, remedy=""):
         """Something that keeps the shot from working."""
@@ -28,4 +32,13 @@ class Findings:
 
     def _say(self, severity, code, field, message, remedy):
         if not any(said.code == code and said.field == field for said in self.said):
-            self.said.append(Finding(severity=severity, code=code, field=field, message=message, remedy=remedy))
+            self.said.append(
+                Finding(
+                    severity=severity,
+                    code=code,
+                    field=field,
+                    message=message,
+                    remedy=remedy,
+                    put_aside=severity != "trouble" and code in self.put_aside,
+                )
+            )

@@ -3,8 +3,10 @@
 from just_plane.contract.plan import Plan
 from just_plane.core.depth import best_focus
 from just_plane.core.units import MM_PER_NM, UM_PER_MM
-from just_plane.planning import apertures, light, rigging, sharpness, ways
+from just_plane.planning import apertures, cautions, light, rigging, sharpness, ways
+from just_plane.planning.care import say_care
 from just_plane.planning.findings import Findings
+from just_plane.planning.reach import reach
 from just_plane.planning.verdict import no_rig, verdict
 from just_plane.planning.wording import Wording, f_stop, seconds, times
 
@@ -21,9 +23,10 @@ def plan_shot(shot, units="mm"):
     -------
     Plan          Never raises for a valid shot: what cannot be worked out is null, and a finding says why.
     """
-    wording, findings = Wording(units), Findings()
+    wording, findings = Wording(units), Findings(shot.put_aside)
     parts: dict = {}
     _say_subject(shot, findings, wording)
+    say_care(shot, findings)
     if not _work_out(shot, findings, wording, parts):
         parts["verdict"] = no_rig(findings)
     return Plan(findings=findings.said, **parts)
@@ -39,7 +42,8 @@ def _work_out(shot, findings, wording, parts):
     if focus is None:
         focus = best_focus(depth, rigged.imaging.pupil_distance)
     parts["focus_behind_nearest_mm"] = focus
-    parts["reach"] = rigging.reach(shot, rigged, focus, findings, wording)
+    parts["reach"] = reach(shot, rigged, focus, findings, wording)
+    cautions.say_rig(shot, rigged, findings, wording)
     sharp = parts["sharpness"] = sharpness.sharpness(shot, rigged.imaging.magnification, findings, wording)
     if sharp is None or _behind_pupil(rigged, focus, findings):
         return False
@@ -51,7 +55,7 @@ def _work_out(shot, findings, wording, parts):
     compared = ways.compare(ways.bench(shot, rigged, stops, circle, focus, wording))
     _say_hold_still(shot, compared, findings)
     parts["aperture"] = apertures.aperture(shot, rigged, circle, stops)
-    parts["light"] = light.light(shot, float(stops.f_numbers[stops.chosen]), rigged.imaging.f_number_factor)
+    parts["light"] = light.light(shot, float(stops.f_numbers[stops.chosen]), rigged.imaging)
     parts["ways"] = compared
     parts["verdict"] = verdict(shot, compared, findings, wording)
     return True

@@ -1,39 +1,36 @@
-"""From body, tubes and lens to the core's rig, and what it gives at the framing asked."""
+"""From the row of pieces to the core's rig, focused for the framing asked."""
 
 from dataclasses import dataclass
 
 import numpy as np
 
-from just_plane.contract.plan import Piece, Reach
-from just_plane.core.errors import OpticsError
-from just_plane.core.lens import prime_from_data_sheet
-from just_plane.core.rig import Imaging, Rig, Tube
+from just_plane.contract.plan import Piece
+from just_plane.core.errors import OpticsError, UnreachableError
+from just_plane.core.imaging import Imaging
+from just_plane.core.lens import Objective
+from just_plane.core.pieces import Bellows, CloseUpLens, FacingLens, Teleconverter, Tube
+from just_plane.core.rig import Rig
+from just_plane.planning.chain import Row, arrange
+from just_plane.planning.lens_numbers import LensNumbers, field_of, lens_numbers
+from just_plane.planning.outline import front_to_sensor, outline
 
 THROW_SETTINGS = 129
-LEAST_ROOM = 5.0
-"""Working distance, mm, under which nothing can be lit or placed: the subject stands in the lens's shade."""
-
-FIELD_OF = {
-    "minimum_focus_distance": "/lens/minimum_focus_distance_mm",
-    "magnification": "/framing",
-    "closest_magnification": "/lens/closest_magnification",
-    "focal_length": "/lens/focal_length_mm",
-    "pupil_magnification": "/lens/pupil_magnification",
-    "length": "/tubes_mm",
-}
 
 
 @dataclass(frozen=True, slots=True)
 class Rigged:
     """A rig focused for the framing, in the core's terms."""
 
+    row: Row
+    lens: LensNumbers
     rig: Rig
     imaging: Imaging
     front_to_sensor: float
-    """Front of the glass or hood to the sensor, mm."""
-    settings: np.ndarray
-    """Own magnifications over the focus throw, infinity first."""
-    over_throw: Imaging
+    """Front of the glass, hood or piece in front to the sensor, mm."""
+    pieces: tuple[Piece, ...]
+    settings: np.ndarray | None
+    """Own magnifications over the focus throw, infinity first; None when there is no ring to turn."""
+    over_throw: Imaging | None
     """What the rig does at each of them."""
 
     @property
@@ -41,123 +38,160 @@ class Rigged:
         return self.imaging.subject_to_sensor - self.front_to_sensor
 
 
-def framed_magnification(shot):
-    """Magnification that the framing asks for."""
-    framing = shot.framing
-    return (
-        framing.magnification if framing.by == "magnification" else shot.body.sensor_width_mm / framing.frame_width_mm
-    )
+@dataclass(frozen=True, slots=True)
+class Sensor:
+    """The part of the sensor in use, mm."""
+
+    width: float
+    height: float
+    pixels_across: int | None
+
+
+def sensor(shot):
+    """The sensor, or the part of it that the crop mode leaves."""
+    body = shot.body
+    mode = next((mode for mode in body.crop_modes if mode.name == shot.crop_mode), None)
+    if mode is None:
+        return Sensor(body.sensor_width_mm, body.sensor_height_mm, body.pixels_across)
+    width, height = min(mode.width_mm, body.sensor_width_mm), min(mode.height_mm, body.sensor_height_mm)
+    pixels = body.pixels_across
+    return Sensor(width, height, None if pixels is None else max(round(pixels * width / body.sensor_width_mm), 1))
 
 
 def framing_field(shot):
     """Pointer of the field that holds the framing's number."""
-    return f"/framing/{'magnification' if shot.framing.by == 'magnification' else 'frame_width_mm'}"
+    names = {"magnification": "/framing/magnification", "frame_width": "/framing/frame_width_mm"}
+    return names.get(shot.framing.by, "/framing")
 
 
 def build_rig(shot, findings):
     """The rig at the framing asked, or None after saying why not."""
-    lens = shot.lens
-    try:
-        prime = prime_from_data_sheet(
-            lens.focal_length_mm, lens.minimum_focus_distance_mm, lens.closest_magnification, lens.pupil_magnification
-        )
-        rig = Rig((prime, *(Tube(length) for length in shot.tubes_mm)))
-        rig = rig.at_magnification(framed_magnification(shot))
-        imaging = rig.imaging()
-        settings = np.linspace(0.0, prime.closest_magnification, THROW_SETTINGS)
-        over_throw = rig.focused(settings).imaging()
-    except OpticsError as error:
-        field = framing_field(shot) if error.quantity == "magnification" else FIELD_OF.get(error.quantity, "/lens")
-        findings.refused(error, field)
+    row = arrange(shot.rig, findings)
+    if row is None:
         return None
-    return Rigged(rig, imaging, _front(shot, rig.prime.own_magnification), settings, over_throw)
+    assembled = assemble(shot, row, findings)
+    if assembled is None:
+        return None
+    lens, rig = assembled
+    try:
+        rig = _framed(shot, rig)
+        return rigged(shot, row, lens, rig)
+    except OpticsError as error:
+        findings.refused(error, _field_at_fault(shot, row, error))
+        return None
 
 
-def reach(shot, rigged, focus_behind_nearest, findings, wording):
-    """The reach section of a plan, and what stands against the rig."""
-    imaging, prime = rigged.imaging, rigged.rig.prime
-    sizes, distances = rigged.over_throw.magnification, rigged.over_throw.subject_to_sensor
-    farthest_focus = float(distances[0])
-    room = rigged.working_distance - focus_behind_nearest
-    _say_room(shot, rigged, room, findings, wording)
-    width = shot.body.sensor_width_mm / imaging.magnification
-    return Reach(
-        magnification=imaging.magnification,
-        smallest_magnification=float(sizes[0]),
-        largest_magnification=float(sizes[-1]),
-        frame_width_mm=width,
-        frame_height_mm=shot.body.sensor_height_mm / imaging.magnification,
-        working_distance_mm=rigged.working_distance,
-        nearest_point_mm=room,
-        subject_to_sensor_mm=imaging.subject_to_sensor,
-        lens_front_to_sensor_mm=rigged.front_to_sensor,
-        nearest_focus_mm=float(distances[-1]),
-        farthest_focus_mm=None if farthest_focus == float("inf") else farthest_focus,
-        focal_length_now_mm=prime.focal_length_now,
-        own_magnification=prime.own_magnification,
-        tube_magnification=imaging.magnification - prime.own_magnification,
-        entrance_pupil_mm=imaging.pupil_distance,
-        pieces=_pieces(shot, prime.own_magnification),
+def rigged(shot, row, lens, rig):
+    """Everything about a rig at its setting. Raises NoImageError."""
+    imaging = rig.imaging()
+    front = front_to_sensor(shot.body, row, lens, rig)
+    stands_off = _paper_working_distance(row)
+    if stands_off is not None:
+        # An objective's working distance is engraved or on paper, and better than a thin lens knows.
+        imaging = imaging._replace(subject_to_sensor=front + stands_off)
+    settings = over_throw = None
+    if rig.closest_setting:
+        settings = np.linspace(0.0, rig.closest_setting, THROW_SETTINGS)
+        over_throw = rig.focused(settings).imaging()
+    return Rigged(row, lens, rig, imaging, front, tuple(outline(shot, row, lens, rig)), settings, over_throw)
+
+
+def assemble(shot, row, findings):
+    """The lens's numbers and the core's rig, its ring at infinity; None after saying which piece cannot be."""
+    numbers = {}
+    for index in (row.lens, row.facing):
+        if index is not None:
+            try:
+                numbers[index] = lens_numbers(row.pieces[index])
+            except OpticsError as error:
+                findings.refused(error, field_of(index, row.kind(index), error.quantity))
+                return None
+    lens = numbers[row.lens]
+    elements = []
+    for index in range(len(row.pieces)):
+        try:
+            element = _element(shot.body, row, index, numbers)
+        except OpticsError as error:
+            findings.refused(error, field_of(index, row.kind(index), error.quantity))
+            return None
+        if element is not None:
+            elements.append(element)
+    if row.pieces[row.lens].reversed or isinstance(lens.core, Objective):
+        elements.append(Tube(shot.body.register_mm))
+    measured = shot.measured
+    correction = measured.magnification / measured.modelled if measured else 1.0
+    return lens, Rig(tuple(elements), correction)
+
+
+def _element(body, row, index, numbers):
+    """One piece as an element of the core; None for those that only hold others in front."""
+    gear, kind = row.gear(index), row.kind(index)
+    if index == row.lens:
+        lens = numbers[index]
+        if not row.pieces[index].reversed or isinstance(lens.core, Objective):
+            return lens.core
+        return lens.core.turned_round(lens.barrel - lens.hood - lens.thin_from_mount(body.register_mm))
+    if index == row.facing:
+        return _facing(body, row, numbers)
+    if kind == "close_up":
+        return CloseUpLens(gear.dioptres)
+    if kind == "tube":
+        return Tube(gear.length_mm)
+    if kind == "bellows":
+        return Bellows(gear.shortest_mm, gear.longest_mm)
+    if kind == "converter":
+        return Teleconverter(gear.factor, gear.thickness_mm)
+    if index > row.lens:
+        return Tube(gear.thickness_mm)
+    return None
+
+
+def _facing(body, row, numbers):
+    """The lens or objective in front, at its distance before the one on the camera."""
+    gear, rear, front = row.gear(row.facing), numbers[row.lens], numbers[row.facing]
+    rings = sum(row.gear(index).thickness_mm for index in range(row.facing + 1, row.lens))
+    before_rear = rear.barrel - rear.thin_from_mount(body.register_mm) + rings
+    if gear.kind == "objective":
+        return FacingLens(
+            gear.reference_focal_length_mm / gear.magnification,
+            front.widest,
+            max(before_rear + gear.barrel_mm, 0.0),
+        )
+    behind = front.barrel - front.hood - front.thin_from_mount(body.register_mm)
+    return FacingLens(
+        front.core.focal_length,
+        max(row.pieces[row.facing].f_number or front.widest, front.widest),
+        max(before_rear + behind, 0.0),
+        front.core.pupil_magnification,
     )
 
 
-def _barrel(shot, own_magnification):
-    share = own_magnification / shot.lens.closest_magnification
-    return shot.lens.barrel_mm + shot.lens.barrel_growth_mm * share
+def _paper_working_distance(row):
+    for index in (row.facing, row.lens):
+        if index is not None and row.kind(index) == "objective":
+            return row.gear(index).working_distance_mm
+    return None
 
 
-def _front(shot, own_magnification):
-    return shot.body.register_mm + sum(shot.tubes_mm) + _barrel(shot, own_magnification)
+def _framed(shot, rig):
+    """The rig set for the framing. Raises UnreachableError, NoImageError."""
+    framing = shot.framing
+    if framing.by == "closest":
+        closest = rig.focused(rig.closest_setting)
+        return closest if rig.bellows is None else closest.drawn(rig.bellows.longest)
+    wanted = framing.magnification if framing.by == "magnification" else sensor(shot).width / framing.frame_width_mm
+    try:
+        return rig.at_magnification(wanted)
+    except UnreachableError as error:
+        if rig.is_fixed:
+            error.remedy = "Frame by what the rig gives, or change what stands between lens and body."
+        raise
 
 
-def _pieces(shot, own_magnification):
-    """The rig's outline, from the sensor outward, in mm from the sensor."""
-    pieces = [Piece(kind="body", name=shot.body.name, from_sensor_mm=0.0, length_mm=shot.body.register_mm)]
-    at = shot.body.register_mm
-    for length in shot.tubes_mm:
-        pieces.append(Piece(kind="tube", name=f"tube {length:g}", from_sensor_mm=at, length_mm=length))
-        at += length
-    barrel = _barrel(shot, own_magnification)
-    pieces.append(Piece(kind="lens", name=shot.lens.name, from_sensor_mm=at, length_mm=barrel))
-    return pieces
-
-
-def _say_room(shot, rigged, room, findings, wording):
-    tubes = sum(shot.tubes_mm)
-    focal_length = rigged.rig.prime.focal_length_now
-    if rigged.working_distance < 0:
-        cause = (
-            f" The tubes ({wording.length(tubes)}) are longer than the lens's focal length here "
-            f"({wording.length(focal_length)})."
-            if tubes > focal_length
-            else ""
-        )
-        findings.trouble(
-            "working_distance.inside_lens",
-            "/tubes_mm" if tubes else framing_field(shot),
-            f"The focus falls {wording.length(-rigged.working_distance)} inside the lens.{cause}",
-            "Use a shorter tube or a longer lens, or ask for a wider frame.",
-        )
-    elif room < 0:
-        findings.trouble(
-            "subject.behind_lens_front",
-            "/subject/depth_mm",
-            f"The nearest point would lie {wording.length(-room)} inside the lens: the subject is deeper than the "
-            f"{wording.length(rigged.working_distance)} in front of it.",
-            "Make less of it sharp, use a longer lens, or ask for a wider frame.",
-        )
-    elif room < LEAST_ROOM:
-        findings.caution(
-            "working_distance.in_shade",
-            framing_field(shot),
-            f"Only {wording.length(room)} stay between lens and subject: it stands in the lens's own shade.",
-            "A longer lens gives more room at the same framing.",
-        )
-    if tubes > focal_length and rigged.working_distance >= 0:
-        findings.caution(
-            "tubes.longer_than_focal_length",
-            "/tubes_mm",
-            f"The tubes ({wording.length(tubes)}) are longer than the lens's focal length here "
-            f"({wording.length(focal_length)}); this model is least exact there.",
-            "Measure the size of a ruler in one frame.",
-        )
+def _field_at_fault(shot, row, error):
+    if error.quantity == "magnification":
+        return framing_field(shot)
+    if error.quantity in ("thickness", "elements"):
+        converters = [index for index in row.rear if row.kind(index) == "converter"]
+        return f"/rig/{converters[0]}/gear" if converters else "/rig"
+    return field_of(row.lens, row.kind(row.lens), error.quantity)

@@ -64,6 +64,8 @@ def throw(shot, rigged, circle, f_number, focus_behind_nearest):
     Below life size the plane of focus goes away as the ring turns toward infinity. Past the setting where it comes
     no nearer (life size for a lens that does not breathe) turning on moves it back: that branch is left out.
     """
+    if rigged.over_throw is None:
+        return None
     rig, depth = rigged.rig, shot.subject.depth_mm
     to_nearest_point = rigged.imaging.subject_to_sensor - focus_behind_nearest
     distances = rigged.over_throw.subject_to_sensor
@@ -81,7 +83,7 @@ def throw(shot, rigged, circle, f_number, focus_behind_nearest):
     order = np.argsort(imaging.subject_to_sensor)
     if not np.all(np.diff(imaging.subject_to_sensor[order]) > 0):
         return None
-    effective = f_number * imaging.f_number_factor
+    effective = imaging.effective_f_number(f_number)
     blurs = allowed_blur(
         shot.sharp.depth_school,
         circle,

@@ -4,19 +4,20 @@ from just_plane.contract.plan import Sharpness, SharpnessSchool
 from just_plane.core.errors import OpticsError
 from just_plane.core.sharpness import circle_for_pixel, circle_for_sensor, circle_for_viewing, pixel_pitch
 from just_plane.core.units import UM_PER_MM
+from just_plane.planning.rigging import sensor
 
 
 def circles(shot):
     """Blur diameter by each school, mm, or the refusal: {school: float | OpticsError}."""
-    body, picture, sharp = shot.body, shot.picture, shot.sharp
-    used = body.sensor_width_mm * picture.share_of_frame
+    picture, sharp, area = shot.picture, shot.sharp, sensor(shot)
+    used = area.width * picture.share_of_frame
 
     def by_pixel():
-        return circle_for_pixel(pixel_pitch(body.sensor_width_mm, body.pixels_across), sharp.pixel_factor)
+        return circle_for_pixel(pixel_pitch(area.width, area.pixels_across), sharp.pixel_factor)
 
     ways = {
         "viewing": lambda: circle_for_viewing(picture.viewing_distance_mm, picture.width_mm / used),
-        "sensor": lambda: circle_for_sensor(used, body.sensor_height_mm * picture.share_of_frame),
+        "sensor": lambda: circle_for_sensor(used, area.height * picture.share_of_frame),
         "pixel": by_pixel,
     }
     return {school: _try(way) for school, way in ways.items()}

@@ -180,6 +180,8 @@ def _ring(bench, f_number):
 
 def _why_not(bench, table):
     length = bench.wording.length
+    if bench.rigged.over_throw is None:
+        return "This rig has no focus ring to step with: use the rail."
     if table is None:
         return "At this size the ring moves the plane of focus hardly at all: use the rail."
     if table.nearest > 0:

@@ -1,11 +1,13 @@
 """Where the data lives: the user's own folder by the platform's custom, another by request, the demo's apart."""
 
 from pathlib import Path
+from typing import NamedTuple
 
 import platformdirs
 
 from just_plane.store.connection import Database
 from just_plane.store.errors import DiskError
+from just_plane.store.kits import KeptKit
 from just_plane.store.migrate import migrate
 from just_plane.store.shots import Shots
 
@@ -22,8 +24,15 @@ def demo_folder():
     return Path(platformdirs.user_data_dir("just-plane-demo", appauthor=False))
 
 
-def open_shots(folder):
-    """The shots kept in a folder, which is made if it is not there; its database is brought up to date.
+class Store(NamedTuple):
+    """Everything that is kept in one folder."""
+
+    shots: Shots
+    kit: KeptKit
+
+
+def open_store(folder):
+    """What is kept in a folder, which is made if it is not there; its database is brought up to date.
 
     Raises
     ------
@@ -38,4 +47,5 @@ def open_shots(folder):
             f"The data folder {folder} cannot be made: {error.strerror}.", "Choose another with --data."
         ) from error
     migrate(folder / FILE)
-    return Shots(Database(folder / FILE))
+    database = Database(folder / FILE)
+    return Store(Shots(database), KeptKit(database))

@@ -19,6 +19,6 @@ def download(text, name, mimetype):
     )
 
 
-def kept_shots():
+def store():
     """The store that this application was made over."""
-    return current_app.config["JUST_PLANE_SHOTS"]
+    return current_app.config["JUST_PLANE_STORE"]

@@ -5,21 +5,21 @@ from flask_openapi3 import Info, OpenAPI
 from just_plane import __version__
 from just_plane.contract.http import Problem
 from just_plane.web import errors, security
-from just_plane.web.blueprints import about, page, plans, shots
+from just_plane.web.blueprints import about, kit, page, plans, ruler, shots
 from just_plane.web.description import describe
 
 
-def create_app(kept_shots, *, demo=False):
+def create_app(store, *, demo=False):
     """The application over an open store.
 
     Parameters
     ----------
-    kept_shots : store.shots.Shots
-    demo : bool                      Said to the page, so that no one takes the demo for real work.
+    store : store.folder.Store
+    demo : bool                  Said to the page, so that no one takes the demo for real work.
 
     Returns
     -------
-    OpenAPI                          A WSGI application.
+    OpenAPI                      A WSGI application.
     """
     app = OpenAPI(
         "just_plane",
@@ -31,13 +31,15 @@ def create_app(kept_shots, *, demo=False):
         security_schemes={},
         static_folder=None,
     )
-    app.config["JUST_PLANE_SHOTS"] = kept_shots
+    app.config["JUST_PLANE_STORE"] = store
     app.config["JUST_PLANE_DEMO"] = demo
     errors.register(app)
     security.register(app)
     app.register_api(about.api)
     app.register_api(plans.api)
     app.register_api(shots.api)
+    app.register_api(kit.api)
+    app.register_api(ruler.api)
     app.register_blueprint(page.blueprint)
     app.add_url_rule("/api/openapi.json", "openapi_document", lambda: describe(app.api_doc))
     return app

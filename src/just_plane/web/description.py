@@ -11,7 +11,14 @@ REFUSALS = {
     "422": "A value that cannot be",
     "500": "The program's own fault",
 }
-DOWNLOADS = {"getShotFile": "application/json", "getSteps": "text/csv"}
+DOWNLOADS = {
+    "getShotFile": ("application/json", "Shot"),
+    "getSteps": ("text/csv", None),
+    "getKitFile": ("application/json", "Kit"),
+    "getKitTable": ("text/csv", None),
+    "practiceFrame": ("image/jpeg", None),
+}
+SENT_AS_BYTES = {"addShotFromFile", "addKitFile", "findRuler"}
 
 
 def describe(document):
@@ -30,12 +37,11 @@ def _complete(operation):
             response["content"] = PROBLEM
     for status, words in REFUSALS.items():
         responses.setdefault(status, {"description": words, "content": PROBLEM})
-    kind = DOWNLOADS.get(operation["operationId"])
-    if kind is not None:
-        responses["200"] = {"description": "A file to save", "content": {kind: {"schema": {"type": "string"}}}}
-        if kind == "application/json":
-            responses["200"]["content"][kind]["schema"] = {"$ref": "#/components/schemas/Shot"}
-    if operation["operationId"] == "addShotFromFile":
+    if operation["operationId"] in DOWNLOADS:
+        kind, model = DOWNLOADS[operation["operationId"]]
+        schema = {"$ref": f"#/components/schemas/{model}"} if model else {"type": "string"}
+        responses["200"] = {"description": "A file to save", "content": {kind: {"schema": schema}}}
+    if operation["operationId"] in SENT_AS_BYTES:
         operation["requestBody"] = {
             "required": True,
             "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},

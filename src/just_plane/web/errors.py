@@ -4,11 +4,13 @@ import logging
 import secrets
 
 from flask import Response, make_response
+from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from just_plane.contract.http import Problem
-from just_plane.contract.shot_file import ShotFileError
+from just_plane.contract.json_file import FileError
 from just_plane.contract.words import problems
+from just_plane.pictures.reading import PictureError
 from just_plane.store.errors import ConflictError, DiskError, NotFoundError
 
 log = logging.getLogger("just_plane.web")
@@ -54,10 +56,12 @@ def on_invalid(error):
 def register(app):
     """Make every error of the application a problem."""
     app.register_error_handler(HTTPException, _on_http)
-    app.register_error_handler(NotFoundError, lambda e: refuse(404, "shot.not_found", e.message, e.remedy))
-    app.register_error_handler(ConflictError, lambda e: refuse(409, "shot.changed_elsewhere", e.message, e.remedy))
+    app.register_error_handler(NotFoundError, lambda e: refuse(404, "document.not_found", e.message, e.remedy))
+    app.register_error_handler(ConflictError, lambda e: refuse(409, "document.changed_elsewhere", e.message, e.remedy))
     app.register_error_handler(DiskError, lambda e: refuse(507, "disk.refused", e.message, e.remedy))
-    app.register_error_handler(ShotFileError, lambda e: refuse(422, "shot_file.refused", e.message, e.remedy, e.field))
+    app.register_error_handler(FileError, lambda e: refuse(422, "file.refused", e.message, e.remedy, e.field))
+    app.register_error_handler(PictureError, lambda e: refuse(422, "picture.refused", e.message, e.remedy, "/picture"))
+    app.register_error_handler(ValidationError, on_invalid)
     app.register_error_handler(Exception, _on_fault)
 
 

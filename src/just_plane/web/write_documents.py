@@ -1,9 +1,10 @@
-"""Writes the contract's documents under docs/: the OpenAPI document and the shot file's JSON Schema. ``make api``."""
+"""Writes the contract's documents under docs/: the OpenAPI document and the JSON Schemas of the files. ``make api``."""
 
 import json
 import sys
 from pathlib import Path
 
+from just_plane.contract.kit import Kit
 from just_plane.contract.shot import Shot
 from just_plane.web.app import create_app
 from just_plane.web.description import describe
@@ -15,6 +16,9 @@ def documents():
         "openapi.json": _text(describe(create_app(None).api_doc)),
         "shot-file.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Shot.model_json_schema()
+        ),
+        "kit-file.schema.json": _text(
+            {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Kit.model_json_schema()
         ),
     }
 

@@ -6,6 +6,7 @@ import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
 import { RigDrawing } from "../reach/RigDrawing";
+import { Search } from "../reach/Search";
 import { StepTable } from "../run/StepTable";
 import { Handles } from "./Handles";
 import { useBench } from "./ShotContext";
@@ -22,6 +23,10 @@ const Area = styled.section`
   min-height: 0;
   min-width: 0;
   overflow: auto;
+`;
+
+const ReachArea = styled(Area)`
+  grid-template-rows: minmax(250px, 5fr) minmax(210px, 6fr);
 `;
 
 const Drawing = styled.div`
@@ -111,9 +116,10 @@ export function BenchArea({ station }: { station: StationId }) {
   }
   if (station === "reach") {
     return (
-      <Area>
+      <ReachArea>
         <RigDrawing />
-      </Area>
+        <Search />
+      </ReachArea>
     );
   }
   return (

@@ -7,7 +7,7 @@ import { usePreferences } from "../../app/preferences";
 import { LinkButton } from "../../controls/Button";
 import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
-import { SaveBar, SaveWord } from "./SaveBar";
+import { SaveBar, SaveWord } from "../editing/SaveBar";
 import { BenchContext, sentence, type OnTheBench } from "./ShotContext";
 import { isStation, STATIONS, type StationId } from "./stations";
 import { StationPanel } from "./StationPanel";
@@ -73,7 +73,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   const editing = useShotEditing(opened);
   const { units } = usePreferences();
   const navigate = useNavigate();
-  const { shot, kept, edit } = editing;
+  const { draft: shot, kept, edit } = editing;
   const planned = usePlan(shot, units);
   const { plan } = planned;
   const [looked, setLooked] = useState<WayAnswer["id"] | null>(null);
@@ -111,10 +111,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
 
   // While something is dragged the drawing comes first; the panel's many fields follow a little behind.
   const calm = useCalm(bench, 120);
-  const panel = useMemo(
-    () => <StationPanel station={station} shotId={kept.shot_id} />,
-    [station, kept.shot_id],
-  );
+  const panel = useMemo(() => <StationPanel station={station} shotId={kept.id} />, [station, kept.id]);
 
   useShortcuts({
     undo: editing.undo,
@@ -126,7 +123,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     },
     station: (number) => {
       const target = STATIONS[number - 1];
-      if (target) void navigate(`/shots/${kept.shot_id}/${target.id}`);
+      if (target) void navigate(`/shots/${kept.id}/${target.id}`);
     },
   });
   useEffect(() => {
@@ -150,7 +147,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
         <TopBar title={shot.name}>
           <SaveWord editing={editing} reachable={planned.reachable} />
         </TopBar>
-        <Tape shotId={kept.shot_id} current={station} answers={answers} />
+        <Tape shotId={kept.id} current={station} answers={answers} />
         <SaveBar editing={editing} reachable={planned.reachable} />
         <Columns>
           <BenchContext value={calm}>

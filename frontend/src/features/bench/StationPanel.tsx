@@ -13,7 +13,7 @@ export function StationPanel({ station, shotId }: { station: StationId; shotId: 
     case "subject":
       return <SubjectPanel />;
     case "reach":
-      return <ReachPanel />;
+      return <ReachPanel shotId={shotId} />;
     case "aperture":
       return <AperturePanel />;
     case "stack":

@@ -6,7 +6,7 @@ import { Button } from "../../controls/Button";
 
 const Bar = styled.header`
   display: grid;
-  grid-template-columns: minmax(170px, 1fr) minmax(0, auto) minmax(max-content, 1fr);
+  grid-template-columns: minmax(max-content, 1fr) minmax(0, auto) minmax(max-content, 1fr);
   align-items: center;
   gap: 16px;
   min-height: 48px;
@@ -24,6 +24,27 @@ const Home = styled(Link)`
   letter-spacing: -0.01em;
   text-decoration: none;
   cursor: pointer;
+`;
+
+const Places = styled.nav`
+  display: flex;
+  align-items: center;
+  gap: 4px;
+`;
+
+const Place = styled(Link)`
+  display: inline-flex;
+  align-items: center;
+  min-height: 40px;
+  padding: 0 9px;
+  color: ${({ theme }) => theme.soft};
+  text-decoration: none;
+  cursor: pointer;
+  &[data-hovered] {
+    color: ${({ theme }) => theme.ink};
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
 `;
 
 const Title = styled.div`
@@ -69,11 +90,13 @@ export function TopBar({
 }) {
   return (
     <Bar>
-      <div>
+      <Places aria-label="Places">
         <Home href="/">
           <Mark /> Just Plane{demo ? " demo" : ""}
         </Home>
-      </div>
+        <Place href="/">Shots</Place>
+        <Place href="/kit">Kit</Place>
+      </Places>
       <Title>{title}</Title>
       <Right>
         {children}

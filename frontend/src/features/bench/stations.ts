@@ -21,9 +21,10 @@ export function isStation(text: string | undefined): text is StationId {
 /** The station at which a field of the shot is set. */
 export function stationOf(field: string): StationId | null {
   if (/^\/(subject|picture|sharp|name|notes)/.test(field)) return "subject";
-  if (/^\/(body|lens|tubes_mm|framing)/.test(field)) return "reach";
+  if (/^\/(body|crop_mode|rig|measured|framing)/.test(field)) return "reach";
   if (/^\/(aperture|focus_behind_nearest_mm)/.test(field)) return "aperture";
   if (field.startsWith("/stack")) return "stack";
-  if (field.startsWith("/light")) return "light";
+  if (/^\/(light|on_set)/.test(field)) return "light";
+  if (field.startsWith("/run")) return "run";
   return null;
 }

@@ -39,8 +39,8 @@ it("one frame needs no stack", () => {
 });
 
 it.each([
-  ["/lens/focal_length_mm", "reach"],
-  ["/tubes_mm/0", "reach"],
+  ["/on_set/0/gear", "light"],
+  ["/rig/1/gear", "reach"],
   ["/focus_behind_nearest_mm", "aperture"],
   ["/stack/overlap", "stack"],
   ["/elsewhere", null],

@@ -1,36 +1,13 @@
-import styled from "styled-components";
+import { FigureTable } from "../../controls/FigureTable";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { along, by, byThirds } from "../../controls/steps";
 import type { Shot } from "../../api/types";
-import { fonts } from "../../app/theme";
 import { seconds, stop } from "../../units/format";
 import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
+import { OnSet } from "./OnSet";
+import { Cautions } from "../bench/Cautions";
 import { useBench } from "../bench/ShotContext";
-
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font: 500 13px ${fonts.figures};
-  th {
-    font: 400 12.5px ${fonts.text};
-    color: ${({ theme }) => theme.soft};
-    text-align: right;
-    padding: 4px 0;
-  }
-  td {
-    text-align: right;
-    padding: 4px 0;
-    border-top: 1px solid ${({ theme }) => theme.line};
-  }
-  th:first-child,
-  td:first-child {
-    text-align: left;
-  }
-  tr[data-chosen] td {
-    font-weight: 750;
-  }
-`;
 
 const ISOS = [50, 100, 200, 400, 800, 1600, 3200, 6400, 12800, 25600];
 
@@ -103,7 +80,7 @@ export function LightPanel() {
                 : `The meter has seen the ${light.stops_lost.toFixed(1)} stops lost to extension.`}
           </AnswerBox>
           <Section>Equal exposures</Section>
-          <Table>
+          <FigureTable>
             <thead>
               <tr>
                 <th>marked</th>
@@ -123,9 +100,11 @@ export function LightPanel() {
                 </tr>
               ))}
             </tbody>
-          </Table>
+          </FigureTable>
         </>
       ) : null}
+      <OnSet />
+      <Cautions station="light" />
     </>
   );
 }

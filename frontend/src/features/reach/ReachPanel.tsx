@@ -1,82 +1,202 @@
 import { useState } from "react";
-import {
-  Disclosure,
-  DisclosurePanel,
-  Heading as AriaHeading,
-  Button as AriaButton,
-} from "react-aria-components";
 import styled from "styled-components";
-import type { Shot } from "../../api/types";
+import type { Gear, Shot } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
-import { Button } from "../../controls/Button";
+import { Button, LinkButton } from "../../controls/Button";
+import { Fold } from "../../controls/Fold";
 import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
-import { by, byShare } from "../../controls/steps";
-import { length, size, times } from "../../units/format";
-import { AnswerBox, Facts, Fields, Heading, Lead, Wide } from "../bench/panel";
+import { byShare } from "../../controls/steps";
+import { figures, length, size, times } from "../../units/format";
+import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
+import { Cautions } from "../bench/Cautions";
 import { useBench } from "../bench/ShotContext";
-import { BodyNumbers, LensNumbers } from "./GearNumbers";
-import { useShelf } from "./useShelf";
+import { GearForm } from "../gear/GearForm";
+import { isChainGear, nameOf } from "../gear/words";
+import { useKit, useShelf } from "../kit/useKit";
+import { Orders } from "./Orders";
+import { PieceTools } from "./PieceTools";
+import { RowEditor } from "./RowEditor";
+import { withPiece, withRig, type Row } from "./row";
 
-const Tubes = styled.div`
+const Links = styled.div`
   display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  button {
-    padding: 0 10px;
+  gap: 8px;
+  margin-bottom: 14px;
+  & > * {
+    flex: 1;
   }
 `;
 
-const Fold = styled(Disclosure)`
-  border-top: 1px solid ${({ theme }) => theme.line};
-  & h2 button {
-    width: 100%;
-    min-height: 40px;
-    text-align: left;
-    border: 0;
-    padding: 0;
-    background: none;
-    font-weight: 600;
-    font-size: 13px;
-    cursor: pointer;
-  }
-`;
-
-/** Station 2: the frame wanted, and the gear that gives it. */
-export function ReachPanel() {
-  const { shot, plan, edit, problemAt, cautionAt } = useBench();
+/** Station 2: the frame wanted, and the row of pieces that gives it. */
+export function ReachPanel({ shotId }: { shotId: string }) {
+  const { shot, plan, edit, problemAt } = useBench();
   const { units } = usePreferences();
+  const kit = useKit().data?.kit;
   const shelf = useShelf().data;
-  const [folded, setFolded] = useState<Record<string, boolean>>({});
+  const [selected, setSelected] = useState<number | null>(null);
+  const [bodyOpen, setBodyOpen] = useState(false);
   const reach = plan?.reach;
-  const framing = shot.framing;
-  const tubes = shot.tubes_mm ?? [];
-  const setFraming = (value: Shot["framing"]) => edit((draft) => ({ ...draft, framing: value }));
-  const setTubes = (tubes_mm: number[]) => edit((draft) => ({ ...draft, tubes_mm }));
-  const trouble = problemAt("/framing") ?? problemAt("/tubes_mm") ?? problemAt("/lens");
+  const gear = gearToPick(kit?.pieces, shelf?.pieces);
+  const bodies = gear.filter((each) => each.gear.kind === "body");
+  const setRow = (rig: Row) => edit((draft) => withRig(draft, { rig }, kit));
+  const setBody = (body: Shot["body"]) => edit((draft) => withRig(draft, { body }, kit));
+  const piece = selected === null ? undefined : shot.rig[selected];
+  const trouble = problemAt("/framing") ?? problemAt("/rig");
+  const modes = shot.body.crop_modes ?? [];
   return (
     <>
       <Heading>How close, with what?</Heading>
-      <Lead>The frame you want, and the gear in front of the sensor.</Lead>
+      <Framing />
+      {reach ? (
+        <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
+          <strong>
+            {times(reach.magnification)}, {length(Math.max(reach.nearest_point_mm, 0), units)} to work in
+          </strong>
+          Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}
+          {reach.crops.map((crop) =>
+            crop.name === shot.crop_mode
+              ? ""
+              : `; ${crop.name}: ${size(crop.frame_width_mm, crop.frame_height_mm, units)}`,
+          )}
+          . {reachWords(reach, units)}
+          {reach.size_uncertainty === null
+            ? ""
+            : ` Measured with a ruler, ± ${figures((reach.size_uncertainty / reach.magnification) * 100, 2)} %.`}
+        </AnswerBox>
+      ) : (
+        <AnswerBox data-trouble="">
+          <strong>{plan?.verdict.headline ?? "Working it out…"}</strong>
+          {plan?.verdict.detail}
+        </AnswerBox>
+      )}
+      <RowEditor
+        row={shot.rig}
+        plan={plan}
+        selected={selected}
+        onSelect={setSelected}
+        onChange={setRow}
+        onRemove={(index) => {
+          setRow(shot.rig.filter((_, at) => at !== index));
+          setSelected(null);
+        }}
+        problemAt={problemAt}
+      />
       <Fields>
         <Wide>
-          <Segments
-            label="Frame by"
-            value={framing.by}
-            options={[
-              { id: "frame_width", label: "its width" },
-              { id: "magnification", label: "size on the sensor" },
-            ]}
-            onChange={(kind) =>
-              setFraming(
-                kind === "magnification"
-                  ? { by: "magnification", magnification: round(reach?.magnification ?? 0.5) }
-                  : { by: "frame_width", frame_width_mm: round(reach?.frame_width_mm ?? 72) },
-              )
-            }
+          <Pick
+            label="Body"
+            value={bodies.find((each) => each.gear.kit_id === shot.body.kit_id)?.id ?? null}
+            placeholder={shot.body.name || "own numbers"}
+            options={bodies.map(({ id, label }) => ({ id, label }))}
+            onChange={(id) => {
+              const body = bodies.find((each) => each.id === id)?.gear;
+              if (body?.kind === "body") setBody(body);
+            }}
           />
         </Wide>
+        {modes.length ? (
+          <Wide>
+            <Pick
+              label="Part of the sensor"
+              value={shot.crop_mode ?? ""}
+              options={[
+                { id: "", label: "all of it" },
+                ...modes.map((mode) => ({ id: mode.name, label: mode.name })),
+              ]}
+              onChange={(name) => edit((draft) => ({ ...draft, crop_mode: name === "" ? null : name }))}
+            />
+          </Wide>
+        ) : null}
+        <Wide>
+          <Pick
+            label="Add a piece"
+            value={null}
+            placeholder="from the kit"
+            options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
+            onChange={(id) => {
+              const added = gear.find((each) => each.id === id)?.gear;
+              if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
+            }}
+          />
+        </Wide>
+      </Fields>
+      {piece && selected !== null ? (
+        <>
+          <Section>{nameOf(piece.gear)}</Section>
+          <PieceTools
+            row={shot.rig}
+            index={selected}
+            options={gear}
+            onChange={(row, index) => {
+              setRow(row);
+              setSelected(index);
+            }}
+            problemAt={problemAt}
+          />
+          <GearForm
+            gear={piece.gear}
+            onChange={(changed) =>
+              setRow(shot.rig.map((each, at) => (at === selected ? { ...each, gear: changed } : each)))
+            }
+            problemAt={(pointer) => problemAt(`/rig/${selected}/gear${pointer}`)}
+          />
+        </>
+      ) : null}
+      <Orders />
+      <Links>
+        <LinkButton href="/kit">The kit</LinkButton>
+        <LinkButton href={`/shots/${shotId}/ruler`}>Measure with a ruler</LinkButton>
+      </Links>
+      {shot.measured ? (
+        <Lead>
+          A ruler gave {figures(shot.measured.magnification, 4)}× where the model says{" "}
+          {figures(shot.measured.modelled, 4)}×; every size here is corrected by that.{" "}
+          <Button onPress={() => edit((draft) => ({ ...draft, measured: null }))}>Use the model alone</Button>
+        </Lead>
+      ) : null}
+      <Cautions station="reach" />
+      <Fold
+        title="Numbers of the body"
+        isOpen={bodyOpen || Boolean(problemAt("/body"))}
+        onOpenChange={setBodyOpen}
+      >
+        <GearForm gear={shot.body} onChange={setBody} problemAt={(pointer) => problemAt(`/body${pointer}`)} />
+      </Fold>
+    </>
+  );
+}
+
+/** What the frame is asked by. */
+function Framing() {
+  const { shot, plan, edit, problemAt, cautionAt } = useBench();
+  const { framing } = shot;
+  const reach = plan?.reach;
+  const set = (value: Shot["framing"]) => edit((draft) => ({ ...draft, framing: value }));
+  return (
+    <Fields>
+      <Wide>
+        <Segments
+          label="Frame by"
+          value={framing.by}
+          options={[
+            { id: "frame_width", label: "its width" },
+            { id: "magnification", label: "size on sensor" },
+            { id: "closest", label: "what it gives" },
+          ]}
+          onChange={(kind) =>
+            set(
+              kind === "closest"
+                ? { by: "closest" }
+                : kind === "magnification"
+                  ? { by: "magnification", magnification: round(reach?.magnification ?? 0.5) }
+                  : { by: "frame_width", frame_width_mm: round(reach?.frame_width_mm ?? 72) },
+            )
+          }
+        />
+      </Wide>
+      {framing.by === "closest" ? null : (
         <Wide>
           {framing.by === "frame_width" ? (
             <QuantityField
@@ -84,7 +204,7 @@ export function ReachPanel() {
               kind="length"
               value={framing.frame_width_mm}
               step={byShare}
-              onChange={(frame_width_mm) => setFraming({ by: "frame_width", frame_width_mm })}
+              onChange={(frame_width_mm) => set({ by: "frame_width", frame_width_mm })}
               problem={problemAt("/framing")}
               hint={cautionAt("/framing")}
             />
@@ -94,122 +214,63 @@ export function ReachPanel() {
               kind="ratio"
               value={framing.magnification}
               step={byShare}
-              onChange={(magnification) => setFraming({ by: "magnification", magnification })}
+              onChange={(magnification) => set({ by: "magnification", magnification })}
               problem={problemAt("/framing")}
               hint={cautionAt("/framing")}
             />
           )}
         </Wide>
-        {reach ? (
-          <Wide>
-            <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
-              <strong>
-                {times(reach.magnification)}, {length(Math.max(reach.nearest_point_mm, 0), units)} to work in
-              </strong>
-              Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}. This rig gives{" "}
-              {reach.smallest_magnification === 0 ? "infinity" : times(reach.smallest_magnification)} to{" "}
-              {times(reach.largest_magnification)}
-              {reach.farthest_focus_mm === null
-                ? "."
-                : `, and focuses no farther than ${length(reach.farthest_focus_mm, units)} from the sensor.`}
-            </AnswerBox>
-          </Wide>
-        ) : null}
-        <Wide>
-          <Pick
-            label="Body"
-            value={shelf?.bodies.find((body) => body.name === shot.body.name)?.name ?? null}
-            placeholder={shot.body.name || "own numbers"}
-            options={(shelf?.bodies ?? []).map((body) => ({ id: body.name ?? "", label: body.name ?? "" }))}
-            onChange={(name) => {
-              const body = shelf?.bodies.find((each) => each.name === name);
-              if (body) edit((draft) => ({ ...draft, body }));
-            }}
-          />
-        </Wide>
-        <Wide>
-          <Pick
-            label="Lens"
-            value={shelf?.lenses.find((lens) => lens.name === shot.lens.name)?.name ?? null}
-            placeholder={shot.lens.name || "own numbers"}
-            options={(shelf?.lenses ?? []).map((lens) => ({ id: lens.name ?? "", label: lens.name ?? "" }))}
-            onChange={(name) => {
-              const lens = shelf?.lenses.find((each) => each.name === name);
-              if (lens) edit((draft) => ({ ...draft, lens }));
-            }}
-          />
-        </Wide>
-        <Wide>
-          <Pick
-            label="Add a tube"
-            value={null}
-            placeholder={tubes.length ? "one more" : "no tube yet"}
-            options={(shelf?.tubes_mm ?? []).map((each) => ({
-              id: String(each),
-              label: length(each, units),
-            }))}
-            onChange={(id) => setTubes([...tubes, Number(id)])}
-          />
-        </Wide>
-        {tubes.map((tube, index) => (
-          <QuantityField
-            key={index}
-            label={`Tube ${index + 1}`}
-            kind="length"
-            value={tube}
-            step={by(1, 5, 1)}
-            onChange={(value) => setTubes(tubes.map((each, at) => (at === index ? value : each)))}
-            problem={problemAt(`/tubes_mm/${index}`) ?? (index === 0 ? problemAt("/tubes_mm") : undefined)}
-            hint={index === 0 ? cautionAt("/tubes_mm") : undefined}
-          />
-        ))}
-        {tubes.length ? (
-          <Wide>
-            <Tubes>
-              {tubes.map((tube, index) => (
-                <Button key={index} onPress={() => setTubes(tubes.filter((_, at) => at !== index))}>
-                  Take out {length(tube, units)}
-                </Button>
-              ))}
-            </Tubes>
-          </Wide>
-        ) : null}
-      </Fields>
-      {reach ? (
-        <>
-          <Facts>
-            <dt>focus ring gives</dt>
-            <dd>{times(reach.own_magnification)}</dd>
-            {tubes.length ? (
-              <>
-                <dt>tubes give</dt>
-                <dd>{times(reach.tube_magnification)}</dd>
-              </>
-            ) : null}
-            <dt>focal length here</dt>
-            <dd>{length(reach.focal_length_now_mm, units)}</dd>
-            <dt>subject to sensor mark</dt>
-            <dd>{length(reach.subject_to_sensor_mm, units, 4)}</dd>
-          </Facts>
-        </>
-      ) : null}
-      {(["body", "lens"] as const).map((part) => (
-        <Fold
-          key={part}
-          isExpanded={folded[part] ?? Boolean(problemAt(`/${part}`))}
-          onExpandedChange={(open) => setFolded((last) => ({ ...last, [part]: open }))}
-        >
-          <AriaHeading level={2}>
-            <AriaButton slot="trigger">
-              {part === "body" ? "Numbers of the body" : "Numbers of the lens"} …
-            </AriaButton>
-          </AriaHeading>
-          <DisclosurePanel>{part === "body" ? <BodyNumbers /> : <LensNumbers />}</DisclosurePanel>
-        </Fold>
-      ))}
-      <Lead>A kit of your own, close-up lenses, converters and reversed lenses are not there yet.</Lead>
-    </>
+      )}
+    </Fields>
   );
+}
+
+export interface GearOption {
+  id: string;
+  label: string;
+  gear: Gear;
+}
+
+/** What there is to pick from: the kit, what is on the table first, then generic gear that the kit has not. */
+function gearToPick(
+  kit: readonly { carried?: boolean; gear: Gear }[] = [],
+  shelf: readonly { gear: Gear }[] = [],
+): GearOption[] {
+  const own = [...kit].sort((a, b) => Number(b.carried !== false) - Number(a.carried !== false));
+  const ids = new Set(own.map((each) => each.gear.kit_id));
+  return [
+    ...own.map((each) => ({
+      id: `kit ${each.gear.kit_id}`,
+      label: each.carried === false ? `${nameOf(each.gear)} (not on the table)` : nameOf(each.gear),
+      gear: each.gear,
+    })),
+    ...shelf
+      .filter((each) => !ids.has(each.gear.kit_id))
+      .map((each) => ({
+        id: `shelf ${each.gear.kit_id}`,
+        label: `${nameOf(each.gear)} (generic)`,
+        // Not of the kit: nothing may be kept under its id.
+        gear: { ...each.gear, kit_id: null },
+      })),
+  ];
+}
+
+function reachWords(
+  reach: {
+    is_fixed: boolean;
+    smallest_magnification: number;
+    largest_magnification: number;
+    farthest_focus_mm: number | null;
+  },
+  units: "mm" | "in",
+): string {
+  if (reach.is_fixed) return "This rig gives this one size.";
+  const from = reach.smallest_magnification === 0 ? "infinity" : times(reach.smallest_magnification);
+  const far =
+    reach.farthest_focus_mm === null
+      ? ""
+      : `, and focuses no farther than ${length(reach.farthest_focus_mm, units)} from the sensor`;
+  return `This rig gives ${from} to ${times(reach.largest_magnification)}${far}.`;
 }
 
 function round(value: number): number {

@@ -1,29 +1,30 @@
 import { useId } from "react";
 import styled, { useTheme } from "styled-components";
+import type { Reach } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
-import { makeViewport } from "../../drawing/viewport";
+import { makeViewport, type Viewport } from "../../drawing/viewport";
 import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
 import { length, size, times } from "../../units/format";
 import { useBench } from "../bench/ShotContext";
+import { PieceMarks } from "./PieceMarks";
 
 const Box = styled.div`
   position: relative;
-  min-height: 300px;
+  min-height: 250px;
   overflow: hidden;
 `;
 
-const BODY_HEIGHT_MM = 90;
-const BARREL_HEIGHT_MM = 70;
+const BODY_HEIGHT_MM = 92;
+const LABEL_PX = 54;
 
 const Nothing = styled.p`
-  margin: 60px auto;
+  margin: 50px auto;
   max-width: 420px;
   color: ${({ theme }) => theme.soft};
 `;
 
-/** The whole rig from sensor to subject, to one scale, with its rule from the sensor mark. Barrel widths are not known
- * to the program and are drawn alike; lengths along the axis and the frame are true. */
+/** The whole rig from sensor to subject, to one scale, with its rule from the sensor mark. */
 export function RigDrawing() {
   const { plan, drawn: shot } = useBench();
   const { units } = usePreferences();
@@ -44,146 +45,32 @@ export function RigDrawing() {
   const end = reach.subject_to_sensor_mm;
   const before = 45;
   const span = before + end + Math.max(reach.frame_width_mm * 0.1, end * 0.16);
-  const drawingHeight = Math.max(height - 60, 100);
-  const scale = Math.min(
-    (width || 1) / span,
-    drawingHeight / Math.max(reach.frame_height_mm * 1.1, BODY_HEIGHT_MM + 60),
-  );
+  const drawingHeight = Math.max(height - 56, 100);
+  const tallest = Math.max(reach.frame_height_mm * 1.1, BODY_HEIGHT_MM);
+  const scale = Math.min((width || 1) / span, (drawingHeight - 2 * LABEL_PX) / tallest);
   const view = makeViewport(width || 1, drawingHeight, -before + (width || 1) / scale / 2, scale);
-  const axis = view.y(0);
-  const front = reach.lens_front_to_sensor_mm;
-  const half = (reach.frame_height_mm / 2) * scale;
-  const shade = theme.strong;
+  const words = reach.pieces.map((piece) => `${piece.name} ${length(piece.length_mm, units)}`).join(", ");
   return (
     <Box ref={box}>
       {width > 50 ? (
         <>
           <svg width={width} height={drawingHeight} role="img" aria-labelledby={titleId}>
             <title id={titleId}>
-              {`The rig to scale: ${reach.pieces.map((piece) => `${piece.name} ${length(piece.length_mm, units)}`).join(", ")}, then ${length(reach.working_distance_mm, units)} to the plane of focus.`}
+              {`The rig to scale: ${words}, then ${length(reach.working_distance_mm, units)} to the plane of focus.`}
             </title>
-            <line x1={0} x2={width} y1={axis} y2={axis} stroke={theme.soft} strokeDasharray="14 4 2 4" />
-            <rect
-              x={view.x(-28)}
-              y={axis - (BODY_HEIGHT_MM / 2) * scale}
-              width={(28 + (shot.body.register_mm ?? 0)) * scale}
-              height={BODY_HEIGHT_MM * scale}
-              fill={shade}
-            />
-            {reach.pieces.slice(1).map((piece, index) => (
-              <g key={index}>
-                <rect
-                  x={view.x(piece.from_sensor_mm)}
-                  y={axis - ((piece.kind === "tube" ? 60 : BARREL_HEIGHT_MM) / 2) * scale}
-                  width={Math.max(piece.length_mm * scale, 1)}
-                  height={(piece.kind === "tube" ? 60 : BARREL_HEIGHT_MM) * scale}
-                  fill={piece.kind === "tube" ? theme.surface : theme.subjectFill}
-                  stroke={piece.kind === "tube" ? theme.strong : theme.subject}
-                  strokeWidth={1.3}
-                />
-                <text
-                  x={view.x(piece.from_sensor_mm + piece.length_mm / 2)}
-                  y={axis + (BODY_HEIGHT_MM / 2) * scale + 16 + (index % 2) * 14}
-                  textAnchor="middle"
-                  fontSize={12}
-                  fill={theme.soft}
-                >
-                  {piece.kind === "tube" ? `tube ${length(piece.length_mm, units)}` : piece.name}
-                </text>
-              </g>
-            ))}
             <line
-              x1={view.x(0)}
-              x2={view.x(0)}
-              y1={axis - (BODY_HEIGHT_MM / 2) * scale - 24}
-              y2={axis + (shot.body.sensor_height_mm / 2) * scale}
+              x1={0}
+              x2={width}
+              y1={view.y(0)}
+              y2={view.y(0)}
               stroke={theme.soft}
-              strokeDasharray="3 3"
+              strokeDasharray="14 4 2 4"
             />
-            <line
-              x1={view.x(0)}
-              x2={view.x(0)}
-              y1={axis - (shot.body.sensor_height_mm / 2) * scale}
-              y2={axis + (shot.body.sensor_height_mm / 2) * scale}
-              stroke={theme.sharp}
-              strokeWidth={4}
-            />
-            <text
-              x={view.x(0)}
-              y={axis - (BODY_HEIGHT_MM / 2) * scale - 30}
-              textAnchor="middle"
-              fontSize={12}
-              fill={theme.soft}
-            >
-              sensor mark
-            </text>
-            {[1, -1].map((side) => (
-              <line
-                key={side}
-                x1={view.x(end - reach.entrance_pupil_mm)}
-                y1={axis}
-                x2={view.x(end)}
-                y2={axis + side * half}
-                stroke={theme.sharpEdge}
-                strokeWidth={1}
-              />
-            ))}
-            <rect
-              x={view.x(end) - 2}
-              y={axis - half}
-              width={4}
-              height={half * 2}
-              fill={theme.sharp}
-              stroke={theme.sharpEdge}
-            />
-            <text
-              x={view.x(end)}
-              y={axis - half - 24}
-              textAnchor="middle"
-              fontWeight={650}
-              fontSize={19}
-              fill={theme.ink}
-            >
-              {times(reach.magnification)}
-            </text>
-            <text x={view.x(end)} y={axis - half - 8} textAnchor="middle" fontSize={12} fill={theme.ink}>
-              {size(reach.frame_width_mm, reach.frame_height_mm, units)}
-            </text>
-            {reach.working_distance_mm > 0 ? (
-              <g stroke={theme.ink}>
-                <line x1={view.x(front)} x2={view.x(end)} y1={drawingHeight - 22} y2={drawingHeight - 22} />
-                {[front, end].map((place) => (
-                  <line
-                    key={place}
-                    x1={view.x(place)}
-                    x2={view.x(place)}
-                    y1={drawingHeight - 28}
-                    y2={drawingHeight - 16}
-                  />
-                ))}
-                <text
-                  x={(view.x(front) + view.x(end)) / 2}
-                  y={drawingHeight - 28}
-                  textAnchor="middle"
-                  fontWeight={650}
-                  fontSize={13}
-                  fill={theme.ink}
-                  stroke="none"
-                >
-                  {length(reach.working_distance_mm, units)} to the plane of focus
-                </text>
-              </g>
-            ) : (
-              <text
-                x={view.x(end)}
-                y={drawingHeight - 20}
-                textAnchor="middle"
-                fontSize={13}
-                fill={theme.trouble}
-              >
-                the focus falls inside the lens
-              </text>
-            )}
+            <PieceMarks pieces={reach.pieces} x={view.x} axis={view.y(0)} pxPerMm={scale} />
+            <Names reach={reach} view={view} />
+            <SensorMark reach={reach} view={view} />
+            <Field reach={reach} view={view} />
+            <Room reach={reach} view={view} />
           </svg>
           <span style={{ color: theme.soft, fontSize: 12 }}>{units} from the sensor mark</span>
           <Rule
@@ -195,5 +82,163 @@ export function RigDrawing() {
         </>
       ) : null}
     </Box>
+  );
+}
+
+interface PartProps {
+  reach: Reach;
+  view: Viewport;
+}
+
+const CHARACTER_PX = 6.3;
+
+/** Names under the pieces, each on the first line where it does not run into another. */
+function Names({ reach, view }: PartProps) {
+  const theme = useTheme();
+  const top = view.y(0) + (BODY_HEIGHT_MM / 2) * view.pxPerMm + 15;
+  const ends: number[] = [];
+  return (
+    <>
+      {reach.pieces.slice(1).map((piece) => {
+        const middle = view.x(piece.from_sensor_mm + piece.length_mm / 2);
+        const half = (piece.name.length * CHARACTER_PX) / 2;
+        const x = Math.max(middle, half + 4);
+        let line = ends.findIndex((end) => x - half > end + 8);
+        if (line < 0) line = ends.length < 3 ? ends.length : ends.indexOf(Math.min(...ends));
+        ends[line] = x + half;
+        return (
+          <g key={piece.index}>
+            <line
+              x1={middle}
+              x2={middle}
+              y1={view.y(-piece.width_mm / 2)}
+              y2={top - 11 + line * 14}
+              stroke={theme.line}
+            />
+            <text x={x} y={top + line * 14} textAnchor="middle" fontSize={12} fill={theme.soft}>
+              {piece.name}
+              {piece.reversed ? ", turned" : ""}
+            </text>
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+function SensorMark({ reach, view }: PartProps) {
+  const theme = useTheme();
+  const axis = view.y(0);
+  const half = (reach.sensor_height_mm / 2) * view.pxPerMm;
+  const top = axis - (BODY_HEIGHT_MM / 2) * view.pxPerMm;
+  return (
+    <>
+      <line
+        x1={view.x(0)}
+        x2={view.x(0)}
+        y1={top - 12}
+        y2={axis + half}
+        stroke={theme.soft}
+        strokeDasharray="3 3"
+      />
+      <line
+        x1={view.x(0)}
+        x2={view.x(0)}
+        y1={axis - half}
+        y2={axis + half}
+        stroke={theme.sharp}
+        strokeWidth={4}
+      />
+      <text x={Math.max(view.x(0), 36)} y={top - 18} textAnchor="middle" fontSize={12} fill={theme.soft}>
+        sensor mark
+      </text>
+    </>
+  );
+}
+
+/** What the frame takes in, at the plane of focus. */
+function Field({ reach, view }: PartProps) {
+  const { units } = usePreferences();
+  const theme = useTheme();
+  const axis = view.y(0);
+  const end = reach.subject_to_sensor_mm;
+  const half = (reach.frame_height_mm / 2) * view.pxPerMm;
+  // Behind an objective or a facing lens the rays run side by side: the pupil is endlessly far.
+  const pupil = Math.max(end - reach.entrance_pupil_mm, -1e4);
+  const from = Math.max(pupil, reach.lens_front_to_sensor_mm);
+  const startHalf = half * Math.max(0, 1 - (end - from) / Math.min(reach.entrance_pupil_mm, 1e4 + end));
+  const above = Math.max(axis - half, 46);
+  return (
+    <>
+      {[1, -1].map((side) => (
+        <line
+          key={side}
+          x1={view.x(from)}
+          y1={axis + side * startHalf}
+          x2={view.x(end)}
+          y2={axis + side * half}
+          stroke={theme.sharpEdge}
+          strokeWidth={1}
+        />
+      ))}
+      <rect
+        x={view.x(end) - 2}
+        y={axis - half}
+        width={4}
+        height={Math.max(half * 2, 1)}
+        fill={theme.sharp}
+        stroke={theme.sharpEdge}
+      />
+      <text
+        x={view.x(end)}
+        y={above - 24}
+        textAnchor="middle"
+        fontWeight={650}
+        fontSize={19}
+        fill={theme.ink}
+      >
+        {times(reach.magnification)}
+      </text>
+      <text x={view.x(end)} y={above - 8} textAnchor="middle" fontSize={12} fill={theme.ink}>
+        {size(reach.frame_width_mm, reach.frame_height_mm, units)}
+      </text>
+    </>
+  );
+}
+
+function Room({ reach, view }: PartProps) {
+  const { units } = usePreferences();
+  const theme = useTheme();
+  const [front, end] = [reach.lens_front_to_sensor_mm, reach.subject_to_sensor_mm];
+  if (reach.working_distance_mm <= 0) {
+    return (
+      <text x={view.x(end)} y={view.height - 20} textAnchor="middle" fontSize={13} fill={theme.trouble}>
+        the focus falls inside the lens
+      </text>
+    );
+  }
+  const y = Math.min(
+    view.y(0) + Math.max((reach.frame_height_mm / 2) * view.pxPerMm, 30) + 26,
+    view.height - 10,
+  );
+  const middle = (view.x(front) + view.x(end)) / 2;
+  return (
+    <g stroke={theme.ink}>
+      <line x1={view.x(front)} x2={view.x(end)} y1={y} y2={y} />
+      {[front, end].map((place) => (
+        <line key={place} x1={view.x(place)} x2={view.x(place)} y1={y - 6} y2={y + 6} />
+      ))}
+      <text
+        x={middle}
+        y={y - 6}
+        textAnchor="middle"
+        fontWeight={650}
+        fontSize={13}
+        fill={theme.ink}
+        stroke="none"
+      >
+        {length(reach.working_distance_mm, units)} to work in
+      </text>
+    </g>
   );
 }

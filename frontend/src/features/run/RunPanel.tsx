@@ -2,6 +2,7 @@ import { LinkButton } from "../../controls/Button";
 import styled from "styled-components";
 import { frames, seconds } from "../../units/format";
 import { AnswerBox, Heading, Lead } from "../bench/panel";
+import { Cautions } from "../bench/Cautions";
 import { useBench } from "../bench/ShotContext";
 
 const Takeaways = styled.div`
@@ -36,6 +37,7 @@ export function RunPanel({ shotId }: { shotId: string }) {
           Shot as a file
         </LinkButton>
       </Takeaways>
+      <Cautions station="run" />
       <Lead>Driving the rail and camera from here, and recording what was shot, is not there yet.</Lead>
     </>
   );

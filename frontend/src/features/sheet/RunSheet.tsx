@@ -7,6 +7,7 @@ import { Button, LinkButton } from "../../controls/Button";
 import { length, percent, seconds, size, stop, times } from "../../units/format";
 import { useShot } from "../bench/useShot";
 import { usePlan } from "../bench/usePlan";
+import { nameOf } from "../gear/words";
 import { Steps } from "../run/StepTable";
 
 const Sheet = styled.main`
@@ -130,7 +131,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
     plan.light?.shutter_s ??
     0;
   if (!reach) return null;
-  const tubes = shot.tubes_mm ?? [];
+  const row = [...shot.rig].reverse();
   return (
     <>
       <h2>{way.title}</h2>
@@ -139,12 +140,16 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         <dd>{shot.body.name || "own numbers"}</dd>
         <dt>size on the sensor</dt>
         <dd>{times(reach.magnification)}</dd>
-        <dt>lens</dt>
-        <dd>{shot.lens.name || "own numbers"}</dd>
+        <dt>body outward</dt>
+        <dd>
+          {row
+            .map((placed) => `${nameOf(placed.gear)}${placed.reversed ? ", turned round" : ""}`)
+            .join(" · ")}
+        </dd>
         <dt>frame</dt>
         <dd>{size(reach.frame_width_mm, reach.frame_height_mm, units)}</dd>
-        <dt>tubes</dt>
-        <dd>{tubes.length ? tubes.map((each) => length(each, units)).join(" + ") : "none"}</dd>
+        <dt>rail</dt>
+        <dd>{shot.stack?.rail_name || "none named"}</dd>
         <dt>lens to nearest point</dt>
         <dd>{length(reach.nearest_point_mm, units, 4)}</dd>
         <dt>aperture</dt>

@@ -10,7 +10,7 @@ import { fonts } from "../../app/theme";
 import { Button } from "../../controls/Button";
 import { length, times } from "../../units/format";
 import { TopBar } from "../bench/TopBar";
-import { useShelf } from "../reach/useShelf";
+import { useKit, useShelf } from "../kit/useKit";
 import { newShot } from "./newShot";
 
 const Page = styled.main`
@@ -181,6 +181,7 @@ function ShotRow({
 /** What can be done to shots from the list, and what went wrong with the last of it. */
 function useShotWork() {
   const shelf = useShelf().data;
+  const kit = useKit().data?.kit;
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -191,8 +192,8 @@ function useShotWork() {
   const failed = (error: unknown) => setTrouble(sentenceOf(error));
   const make = useMutation({
     mutationFn: (count: number) => {
-      if (!shelf) throw new Error("The shelf of gear has not arrived yet. Try again.");
-      return dataOf(api.POST("/api/shots", { body: newShot(shelf, `Shot ${count + 1}`) }));
+      if (!shelf || !kit) throw new Error("The shelf of gear has not arrived yet. Try again.");
+      return dataOf(api.POST("/api/shots", { body: newShot(kit, shelf, `Shot ${count + 1}`) }));
     },
     onSuccess: done,
     onError: failed,
@@ -225,7 +226,7 @@ function useShotWork() {
     },
     onError: failed,
   });
-  return { make, open, move, trouble, ready: shelf !== undefined };
+  return { make, open, move, trouble, ready: shelf !== undefined && kit !== undefined };
 }
 
 async function addFromFile(content: ArrayBuffer): Promise<KeptShot> {

@@ -1,21 +1,18 @@
 import { expect, it } from "vitest";
-import type { Shelf } from "../../api/types";
+import type { Kit } from "../../api/types";
 import { newShot } from "./newShot";
 
-const shelf = {
-  bodies: [{ name: "first body", sensor_width_mm: 36, sensor_height_mm: 24 }],
-  lenses: [{ name: "first lens", focal_length_mm: 100 }],
-  tubes_mm: [12],
-} as unknown as Shelf;
+const kit = (...names: [kind: string, name: string][]) =>
+  ({ pieces: names.map(([kind, name]) => ({ gear: { kind, name } })) }) as unknown as Kit;
+const shelf = kit(["tube", "a tube"], ["body", "shelf body"], ["lens", "shelf lens"]);
 
-it("starts from the first things on the shelf, with nothing decided", () => {
-  const shot = newShot(shelf, "Shot 1");
-  expect(shot.body.name).toBe("first body");
-  expect(shot.lens.name).toBe("first lens");
-  expect(shot.chosen_way ?? null).toBeNull();
-  expect(shot.format).toBe("just-plane/shot");
+it("a new shot takes body and lens from the kit where there are some", () => {
+  const shot = newShot(kit(["lens", "own lens"]), shelf, "Shot 3");
+  expect(shot.name).toBe("Shot 3");
+  expect(shot.body.name).toBe("shelf body");
+  expect(shot.rig.map((placed) => placed.gear.name)).toEqual(["own lens"]);
 });
 
-it("says so when the shelf is empty", () => {
-  expect(() => newShot({ bodies: [], lenses: [], tubes_mm: [] }, "x")).toThrow(/shelf is empty/);
+it("nothing to start with is said", () => {
+  expect(() => newShot(kit(), kit(["body", "b"]), "x")).toThrow(/no body or no lens/);
 });

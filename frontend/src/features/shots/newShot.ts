@@ -1,18 +1,23 @@
-import type { Shelf, Shot } from "../../api/types";
+import type { Kit, Shot } from "../../api/types";
 
-/** A shot to start from: the first body and lens of the shelf, life-like numbers, everything else at its default. */
-export function newShot(shelf: Shelf, name: string): Shot {
-  const [body, lens] = [shelf.bodies[0], shelf.lenses[0]];
-  if (!body || !lens) throw new Error("The starter shelf is empty.");
-  return {
+/** A shot to start from: the first body and lens of the kit, else of the generic shelf; everything else at its default. */
+export function newShot(kit: Kit, shelf: Kit, name: string): Shot {
+  const pieces = [...(kit.pieces ?? []), ...(shelf.pieces ?? [])].map((piece) => piece.gear);
+  const body = pieces.find((gear) => gear.kind === "body");
+  const lens = pieces.find((gear) => gear.kind === "lens");
+  if (!body || !lens) throw new Error("There is no body or no lens to start with.");
+  const shot: Pick<
+    Shot,
+    "format" | "version" | "name" | "subject" | "body" | "rig" | "framing" | "aperture"
+  > = {
     format: "just-plane/shot",
-    version: 1,
+    version: 2,
     name,
-    subject: { depth_mm: 10 },
+    subject: { depth_mm: 10 } as Shot["subject"],
     body,
-    lens,
-    tubes_mm: [],
+    rig: [{ gear: lens } as Shot["rig"][number]],
     framing: { by: "frame_width", frame_width_mm: 72 },
     aperture: { f_number: 8, reading: "marked" },
-  } as Shot;
+  };
+  return shot as Shot; // what is left out has a default in the contract
 }

@@ -7,6 +7,7 @@ import { by } from "../../controls/steps";
 import { frames, length, percent, seconds } from "../../units/format";
 import { AnswerBox, Facts, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
 import { useBench } from "../bench/ShotContext";
+import { RailPick } from "./RailPick";
 
 const OVERLAPS = [
   { id: "0.25", label: "quarter" },
@@ -130,6 +131,9 @@ export function StackPanel() {
       </Fields>
       <Section>Rail and camera</Section>
       <Fields>
+        <Wide>
+          <RailPick />
+        </Wide>
         <QuantityField
           label="Smallest step"
           kind="length"

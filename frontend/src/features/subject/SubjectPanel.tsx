@@ -1,3 +1,4 @@
+import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
@@ -6,12 +7,22 @@ import { usePreferences } from "../../app/preferences";
 import type { Shot } from "../../api/types";
 import { length } from "../../units/format";
 import { Fields, Heading, Lead, Section, Wide } from "../bench/panel";
+import { Cautions } from "../bench/Cautions";
 import { useBench } from "../bench/ShotContext";
 
 const SCHOOLS = [
   { id: "viewing", label: "by eye" },
   { id: "sensor", label: "by sensor" },
   { id: "pixel", label: "by pixel" },
+] as const;
+
+const NATURES = [
+  { id: "thing", label: "a thing" },
+  { id: "food", label: "food" },
+  { id: "liquid", label: "a liquid" },
+  { id: "plant", label: "a living plant" },
+  { id: "animal", label: "an animal" },
+  { id: "person", label: "a person" },
 ] as const;
 
 /** Station 1: what must be sharp, how long it holds still, where it will be seen, and what counts as sharp. */
@@ -51,6 +62,17 @@ export function SubjectPanel() {
           problem={problemAt("/subject/hold_still_s")}
         />
       </Fields>
+      <Fields>
+        <Wide>
+          <Pick
+            label="It is"
+            value={subject.nature ?? "thing"}
+            options={NATURES}
+            onChange={(nature) => set({ nature: nature as NonNullable<Shot["subject"]["nature"]> })}
+          />
+        </Wide>
+      </Fields>
+      <Cautions station="subject" />
       <Section>Where will it be seen?</Section>
       <Fields>
         <QuantityField

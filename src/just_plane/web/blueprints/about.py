@@ -1,12 +1,10 @@
-"""What is running, and what gear there is to pick from."""
+"""What is running."""
 
 from flask import current_app
 from flask_openapi3 import APIBlueprint, Tag
 
 from just_plane import __version__
 from just_plane.contract.http import Alive
-from just_plane.contract.shelf import Shelf
-from just_plane.shelf.starter import starter_shelf
 from just_plane.web.answers import answer
 
 api = APIBlueprint("about", __name__, url_prefix="/api", abp_tags=[Tag(name="about")])
@@ -16,9 +14,3 @@ api = APIBlueprint("about", __name__, url_prefix="/api", abp_tags=[Tag(name="abo
 def alive():
     """Does nothing but answer."""
     return answer(Alive(program="just-plane", version=__version__, demo=current_app.config["JUST_PLANE_DEMO"]))
-
-
-@api.get("/shelf", responses={200: Shelf}, operation_id="shelf")
-def shelf():
-    """Generic bodies, lenses and tubes."""
-    return answer(starter_shelf())

@@ -18,7 +18,7 @@ from just_plane.contract.shot import Shot
 from just_plane.contract.shot_file import read_shot, write_shot
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.step_table import step_csv
-from just_plane.web.answers import answer, download, kept_shots
+from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 
 api = APIBlueprint(
@@ -34,18 +34,18 @@ api = APIBlueprint(
 def list_shots(query: ListQuery):
     """Every shot with its verdict."""
     lines = []
-    for item in kept_shots().list(removed=query.removed == "yes"):
-        plan = plan_shot(item.shot, query.units)
+    for item in store().shots.list(removed=query.removed == "yes"):
+        plan = plan_shot(item.body, query.units)
         lines.append(
             ShotLine(
-                shot_id=item.shot_id,
+                shot_id=item.document_id,
                 revision=item.revision,
                 saved_at=item.saved_at,
-                name=item.shot.name,
-                what=item.shot.subject.what,
+                name=item.body.name,
+                what=item.body.subject.what,
                 headline=plan.verdict.headline,
                 magnification=plan.reach.magnification if plan.reach else None,
-                depth_mm=item.shot.subject.depth_mm,
+                depth_mm=item.body.subject.depth_mm,
             )
         )
     return answer(ShotList(shots=lines))
@@ -54,64 +54,64 @@ def list_shots(query: ListQuery):
 @api.post("", responses={201: KeptShotAnswer}, operation_id="addShot")
 def add_shot(body: Shot):
     """Keep a new shot."""
-    return _kept(kept_shots().add(body), 201)
+    return _kept(store().shots.add(body), 201)
 
 
 @api.post("/from-file", responses={201: KeptShotAnswer}, operation_id="addShotFromFile")
 def add_shot_from_file():
     """Keep a shot from a shot file, sent as the body."""
-    return _kept(kept_shots().add(read_shot(request.get_data())), 201)
+    return _kept(store().shots.add(read_shot(request.get_data())), 201)
 
 
 @api.get("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="getShot")
 def get_shot(path: ShotPath):
     """The shot as it is now."""
-    return _kept(kept_shots().get(path.shot_id))
+    return _kept(store().shots.get(path.shot_id))
 
 
 @api.put("/<string:shot_id>", responses={200: KeptShotAnswer, 409: Problem}, operation_id="saveShot")
 def save_shot(path: ShotPath, body: SaveShot):
     """Keep a changed shot as its newest revision."""
-    return _kept(kept_shots().save(path.shot_id, body.shot, body.base_revision))
+    return _kept(store().shots.save(path.shot_id, body.shot, body.base_revision))
 
 
 @api.delete("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="removeShot")
 def remove_shot(path: ShotPath):
     """Put a shot away; it can be brought back."""
-    kept_shots().remove(path.shot_id)
-    return _kept(kept_shots().get(path.shot_id))
+    store().shots.remove(path.shot_id)
+    return _kept(store().shots.get(path.shot_id))
 
 
 @api.post("/<string:shot_id>/bring-back", responses={200: KeptShotAnswer}, operation_id="bringShotBack")
 def bring_shot_back(path: ShotPath):
     """Bring a removed shot back."""
-    kept_shots().bring_back(path.shot_id)
-    return _kept(kept_shots().get(path.shot_id))
+    store().shots.bring_back(path.shot_id)
+    return _kept(store().shots.get(path.shot_id))
 
 
 @api.post("/<string:shot_id>/undo", responses={200: KeptShotAnswer, 409: Problem}, operation_id="undoShot")
 def undo_shot(path: ShotPath, body: BaseRevision):
     """Go back one change."""
-    return _kept(kept_shots().undo(path.shot_id, body.base_revision))
+    return _kept(store().shots.undo(path.shot_id, body.base_revision))
 
 
 @api.post("/<string:shot_id>/redo", responses={200: KeptShotAnswer, 409: Problem}, operation_id="redoShot")
 def redo_shot(path: ShotPath, body: BaseRevision):
     """Go forward one change."""
-    return _kept(kept_shots().redo(path.shot_id, body.base_revision))
+    return _kept(store().shots.redo(path.shot_id, body.base_revision))
 
 
 @api.get("/<string:shot_id>/file", operation_id="getShotFile")
 def get_shot_file(path: ShotPath):
     """The shot file, to save."""
-    shot = kept_shots().get(path.shot_id).shot
+    shot = store().shots.get(path.shot_id).body
     return download(write_shot(shot), f"{shot.name}.json", "application/json")
 
 
 @api.get("/<string:shot_id>/steps", operation_id="getSteps")
 def get_steps(path: ShotPath, query: StepsQuery):
     """The step table of a way, as CSV."""
-    shot = kept_shots().get(path.shot_id).shot
+    shot = store().shots.get(path.shot_id).body
     plan = plan_shot(shot)
     wanted = query.way or shot.chosen_way
     way = next((way for way in plan.ways if (way.id == wanted if wanted else way.recommended)), None)
@@ -127,4 +127,5 @@ def get_steps(path: ShotPath, query: StepsQuery):
 
 
 def _kept(kept, status=200):
-    return answer(KeptShotAnswer(**kept._asdict()), status)
+    said = kept._asdict()
+    return answer(KeptShotAnswer(shot_id=said.pop("document_id"), shot=said.pop("body"), **said), status)

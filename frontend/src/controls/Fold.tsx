@@ -1,0 +1,37 @@
+import type { ReactNode } from "react";
+import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
+import styled from "styled-components";
+
+const Box = styled(Disclosure)`
+  border-top: 1px solid ${({ theme }) => theme.line};
+  & h2 button {
+    width: 100%;
+    min-height: 40px;
+    text-align: left;
+    border: 0;
+    padding: 0;
+    background: none;
+    font-weight: 600;
+    font-size: 13px;
+    cursor: pointer;
+  }
+`;
+
+interface FoldProps {
+  title: string;
+  isOpen: boolean;
+  onOpenChange: (open: boolean) => void;
+  children: ReactNode;
+}
+
+/** Something that is folded away until it is wanted. */
+export function Fold({ title, isOpen, onOpenChange, children }: FoldProps) {
+  return (
+    <Box isExpanded={isOpen} onExpandedChange={onOpenChange}>
+      <Heading level={2}>
+        <Button slot="trigger">{title} …</Button>
+      </Heading>
+      <DisclosurePanel>{isOpen ? children : null}</DisclosurePanel>
+    </Box>
+  );
+}

@@ -1,0 +1,230 @@
+import { useEffect, useState } from "react";
+import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import type { Gear, KeptKit } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { Pick } from "../../controls/Pick";
+import { TopBar } from "../bench/TopBar";
+import { SaveBar, SaveWord } from "../editing/SaveBar";
+import { GearForm } from "../gear/GearForm";
+import { KINDS, nameOf, newKitId, wordsOf, type Kind } from "../gear/words";
+import { KitFiles } from "./KitFiles";
+import { KitShelf } from "./KitShelf";
+import { PutAway } from "./PutAway";
+import { useKit, useKitEditing, useShelf } from "./useKit";
+import { useKitKeys } from "./useKitKeys";
+
+const Page = styled.div`
+  display: grid;
+  grid-template-rows: auto auto auto minmax(0, 1fr);
+  height: 100vh;
+  height: 100dvh;
+  min-height: 560px;
+`;
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 10px;
+  padding: 14px 20px 12px;
+  border-bottom: 1px solid ${({ theme }) => theme.line};
+  h1 {
+    font-size: 22px;
+    letter-spacing: -0.01em;
+  }
+  p {
+    color: ${({ theme }) => theme.soft};
+  }
+  & > div:first-child {
+    flex: 1 1 260px;
+  }
+`;
+
+const Adder = styled.div`
+  width: 210px;
+`;
+
+const Columns = styled.main`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 380px;
+  min-height: 0;
+  & > * {
+    overflow: auto;
+    padding: 6px 20px 30px;
+  }
+  & > :last-child {
+    border-left: 1px solid ${({ theme }) => theme.line};
+    padding-top: 14px;
+  }
+`;
+
+const Piece = styled.div`
+  h2 {
+    font-size: 16.5px;
+    font-weight: 680;
+    margin-bottom: 2px;
+  }
+  p {
+    color: ${({ theme }) => theme.soft};
+    margin-bottom: 12px;
+  }
+  p[data-trouble] {
+    color: ${({ theme }) => theme.trouble};
+  }
+`;
+
+/** The gear on the shelf. */
+export function KitPage() {
+  const query = useKit();
+  useEffect(() => {
+    document.title = "Kit · Just Plane";
+  }, []);
+  if (query.data) return <OpenKit opened={query.data} />;
+  return (
+    <>
+      <TopBar title="Kit" />
+      <Head>
+        <p>{query.isError ? sentenceOf(query.error) : "Opening the kit…"}</p>
+      </Head>
+    </>
+  );
+}
+
+function OpenKit({ opened }: { opened: KeptKit }) {
+  const editing = useKitEditing(opened);
+  const said = useKit().data ?? opened;
+  const shelf = useShelf().data;
+  const [selected, setSelected] = useState<string | null>(null);
+  const { draft: kit, edit } = editing;
+  const pieces = kit.pieces ?? [];
+  const index = pieces.findIndex((piece) => piece.gear.kit_id === selected);
+  const piece = pieces[index];
+  const setPieces = (next: typeof pieces) => edit((draft) => ({ ...draft, pieces: next }));
+  const add = (gear: Gear) => {
+    setPieces([...pieces, { carried: true, gear }]);
+    setSelected(gear.kit_id ?? null);
+  };
+  const addNew = (kind: Kind) => {
+    const like = shelf?.pieces?.find((each) => each.gear.kind === kind)?.gear;
+    if (like) add({ ...like, name: `new ${wordsOf(kind).one}`, kit_id: newKitId(kind) });
+  };
+  const problemAt = (pointer: string) =>
+    editing.problems.find((problem) => problem.field === pointer)?.message ??
+    said.findings
+      .filter((finding) => finding.severity === "trouble" && finding.field === pointer)
+      .map((finding) => [finding.message, finding.remedy].join(" "))[0];
+  const at = `/pieces/${index}/gear`;
+  const assumed = said.findings.filter(
+    (finding) => finding.severity !== "trouble" && finding.field.startsWith(`${at}/`),
+  );
+  const general = problemAt(at);
+  useKitKeys(editing);
+  return (
+    <Page>
+      <TopBar title="Kit">
+        <SaveWord editing={editing} reachable={editing.saveState !== "waiting"} />
+      </TopBar>
+      <SaveBar editing={editing} reachable={editing.saveState !== "waiting"} />
+      <Head>
+        <div>
+          <h1>Kit</h1>
+          <p>
+            {pieces.length
+              ? `${pieces.length} pieces, ${pieces.filter((each) => each.carried !== false).length} of them on the table today. Shots keep copies: nothing changed here changes a shot.`
+              : "Nothing on the shelf yet. Start with generic gear and change its numbers, or bring in a list."}
+          </p>
+        </div>
+        <Adder>
+          <Pick
+            label="Add generic gear"
+            value={null}
+            placeholder="with usual numbers"
+            options={(shelf?.pieces ?? []).map(({ gear }) => ({
+              id: gear.kit_id ?? "",
+              label: nameOf(gear),
+            }))}
+            onChange={(id) => {
+              const like = shelf?.pieces?.find(({ gear }) => gear.kit_id === id)?.gear;
+              if (!like) return;
+              const taken = pieces.some((each) => each.gear.kit_id === id);
+              add(taken ? { ...like, kit_id: newKitId(like.kind) } : like);
+            }}
+          />
+        </Adder>
+        <Adder>
+          <Pick
+            label="Add a piece of your own"
+            value={null}
+            placeholder="what is it?"
+            options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
+            onChange={(kind) => addNew(kind as Kind)}
+          />
+        </Adder>
+        <KitFiles revision={editing.kept.revision} onBrought={editing.takeTheirs} />
+      </Head>
+      <Columns>
+        <KitShelf
+          pieces={pieces}
+          findings={said.findings}
+          selected={selected}
+          onSelect={setSelected}
+          onCarry={(kit_id, carried) =>
+            setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
+          }
+        />
+        <section aria-label="One piece">
+          {piece ? (
+            <Piece>
+              <h2>{nameOf(piece.gear)}</h2>
+              <p>{wordsOf(piece.gear.kind).one}</p>
+              {general ? <p data-trouble="">{general}</p> : null}
+              <GearForm
+                key={piece.gear.kit_id}
+                gear={piece.gear}
+                onChange={(gear) =>
+                  setPieces(pieces.map((each, place) => (place === index ? { ...each, gear } : each)))
+                }
+                problemAt={(pointer) => problemAt(`${at}${pointer}`)}
+              />
+              {assumed.map((finding) => (
+                <p key={finding.code}>
+                  {finding.message} {finding.remedy}
+                </p>
+              ))}
+              <PutAway
+                key={`away ${piece.gear.kit_id}`}
+                gear={piece.gear}
+                onPutAway={() => {
+                  setPieces(pieces.filter((_, place) => place !== index));
+                  setSelected(null);
+                }}
+                onCopy={() =>
+                  add({
+                    ...piece.gear,
+                    name: `${nameOf(piece.gear)}, copy`.slice(0, 120),
+                    kit_id: newKitId(piece.gear.kind),
+                  })
+                }
+              />
+            </Piece>
+          ) : (
+            <Piece>
+              <h2>One piece at a time</h2>
+              <p>
+                Choose a piece on the left to see its numbers. A tick puts it on the table: the search uses
+                what is there.
+              </p>
+              <Button
+                isDisabled={pieces.length === 0}
+                onPress={() => setSelected(pieces[0]?.gear.kit_id ?? null)}
+              >
+                The first one
+              </Button>
+            </Piece>
+          )}
+        </section>
+      </Columns>
+    </Page>
+  );
+}

@@ -1,0 +1,47 @@
+import type { Gear, Shot } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { Pick } from "../../controls/Pick";
+import { Fields, Section, Wide } from "../bench/panel";
+import { useBench } from "../bench/ShotContext";
+import { nameOf } from "../gear/words";
+import { useKit } from "../kit/useKit";
+
+type SetGear = NonNullable<Shot["on_set"]>[number]["gear"];
+
+function isSetGear(gear: Gear): gear is SetGear {
+  return gear.kind === "light" || gear.kind === "diffuser" || gear.kind === "support";
+}
+
+/** What stands around the subject: lights, diffusers, supports. */
+export function OnSet() {
+  const { shot, edit } = useBench();
+  const pieces = (useKit().data?.kit.pieces ?? []).map((piece) => piece.gear).filter(isSetGear);
+  const there = shot.on_set ?? [];
+  const set = (on_set: typeof there) => edit((draft) => ({ ...draft, on_set }));
+  return (
+    <>
+      <Section>On the set</Section>
+      <Fields>
+        <Wide>
+          <Pick
+            label="Add from the kit"
+            value={null}
+            placeholder={pieces.length ? "light, diffuser, support" : "the kit has none"}
+            options={pieces.map((gear) => ({ id: gear.kit_id ?? "", label: nameOf(gear) }))}
+            onChange={(id) => {
+              const gear = pieces.find((each) => each.kit_id === id);
+              if (gear && there.length < 16) set([...there, { gear }]);
+            }}
+          />
+        </Wide>
+        {there.map((thing, index) => (
+          <Wide key={index}>
+            <Button onPress={() => set(there.filter((_, at) => at !== index))}>
+              Take away: {nameOf(thing.gear)}
+            </Button>
+          </Wide>
+        ))}
+      </Fields>
+    </>
+  );
+}

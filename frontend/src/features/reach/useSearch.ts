@@ -1,0 +1,28 @@
+/** What of the kit gets the frame of this shot: asked a moment after the last change, the last answer kept meanwhile. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { api, dataOf } from "../../api/client";
+import type { SearchAsked, Shot } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { useCalm } from "../bench/useCalm";
+
+export interface Wanted {
+  room_mm: number;
+  carried_only: boolean;
+  order: NonNullable<SearchAsked["order"]>;
+}
+
+export function useSearch(shot: Shot, frameWidth: number, wanted: Wanted) {
+  const { units } = usePreferences();
+  const asked = useMemo<SearchAsked>(
+    () => ({ body: shot.body, crop_mode: shot.crop_mode ?? null, frame_width_mm: frameWidth, ...wanted }),
+    [shot.body, shot.crop_mode, frameWidth, wanted],
+  );
+  const calm = useCalm(asked, 400);
+  return useQuery({
+    queryKey: ["search", units, calm],
+    queryFn: () => dataOf(api.POST("/api/search", { params: { query: { units } }, body: calm })),
+    placeholderData: keepPreviousData,
+    enabled: frameWidth > 0,
+  });
+}

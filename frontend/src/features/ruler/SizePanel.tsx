@@ -1,0 +1,189 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import styled from "styled-components";
+import { api, dataOf, sentenceOf } from "../../api/client";
+import type { KeptKit, RulerAnswer, Shot, SizeAnswer } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { Button } from "../../controls/Button";
+import { QuantityField } from "../../controls/QuantityField";
+import { Segments } from "../../controls/Segments";
+import { byShare } from "../../controls/steps";
+import { figures, length } from "../../units/format";
+import { AnswerBox, Fields, Lead, Section, Wide } from "../bench/panel";
+import type { Editing } from "../editing/useEditing";
+import { between, type Point } from "./geometry";
+
+const Trouble = styled.p`
+  margin: 8px 0 12px;
+  color: ${({ theme }) => theme.trouble};
+`;
+
+interface SizePanelProps {
+  editing: Editing<Shot>;
+  found: RulerAnswer;
+  byHand: boolean;
+  onByHand: (byHand: boolean) => void;
+  points: Point[];
+  onPoints: (points: Point[]) => void;
+}
+
+const POINT_UNCERTAINTY_PX = 1.5;
+
+/** What the ticks are in truth, and the size that follows; kept for this rig. */
+export function SizePanel({ editing, found, byHand, onByHand, points, onPoints }: SizePanelProps) {
+  const { units } = usePreferences();
+  const [tick, setTick] = useState(1);
+  const [span, setSpan] = useState(10);
+  const queries = useQueryClient();
+  const spanPx = byHand ? between(points) : found.spacing_px;
+  const uncertainty = byHand ? POINT_UNCERTAINTY_PX : (found.uncertainty_px ?? 0);
+  const work = useMutation({
+    mutationFn: (span_px: number) =>
+      dataOf(
+        api.POST("/api/ruler/size", {
+          body: {
+            shot: editing.draft,
+            picture_width_px: found.picture.width_px,
+            picture_height_px: found.picture.height_px,
+            span_px,
+            span_uncertainty_px: uncertainty,
+            real_mm: byHand ? span : tick,
+          },
+        }),
+      ),
+  });
+  const keep = useMutation({
+    mutationFn: (answer: SizeAnswer) => keepForRig(answer),
+    onSuccess: (kept, answer) => {
+      if (kept) queries.setQueryData(["kit"], kept);
+      editing.edit((draft) => ({ ...draft, measured: answer.measured }));
+    },
+  });
+  const said = [...found.findings, ...(work.data?.findings ?? [])];
+  const asked = () => {
+    keep.reset();
+    work.reset();
+  };
+  return (
+    <>
+      <Fields>
+        <Wide>
+          <Segments
+            label="Measure by"
+            value={byHand ? "points" : "ticks"}
+            options={[
+              { id: "ticks", label: "ticks found" },
+              { id: "points", label: "two points by hand" },
+            ]}
+            onChange={(kind) => {
+              asked();
+              onByHand(kind === "points");
+            }}
+          />
+        </Wide>
+        <Wide>
+          {byHand ? (
+            <QuantityField
+              label="Between the two points"
+              kind="length"
+              value={span}
+              step={byShare}
+              onChange={(value) => {
+                asked();
+                if (value > 0) setSpan(value);
+              }}
+              hint="on the ruler; place both points on the picture, arrows move them"
+            />
+          ) : (
+            <QuantityField
+              label="From tick to tick"
+              kind="length"
+              value={tick}
+              step={byShare}
+              onChange={(value) => {
+                asked();
+                if (value > 0) setTick(value);
+              }}
+              hint="on the ruler, the marks drawn over the picture"
+            />
+          )}
+        </Wide>
+      </Fields>
+      <Lead>{factsOf(found, byHand, points)}</Lead>
+      {said.map((finding) => (
+        <Trouble key={finding.code}>
+          {finding.message} {finding.remedy}
+        </Trouble>
+      ))}
+      <Fields>
+        <Wide>
+          <Button
+            data-weight="main"
+            isDisabled={spanPx === null || work.isPending}
+            onPress={() => spanPx !== null && work.mutate(spanPx)}
+          >
+            Work out the size
+          </Button>{" "}
+          {byHand && points.length ? <Button onPress={() => onPoints([])}>Points anew</Button> : null}
+        </Wide>
+      </Fields>
+      {work.isError ? <Trouble role="alert">{sentenceOf(work.error)}</Trouble> : null}
+      {work.data ? (
+        <>
+          <Section>Size on the sensor</Section>
+          <AnswerBox>
+            <strong>{figures(work.data.measured.magnification, 4)}×</strong>
+            {work.data.words} Frame {length(work.data.frame_width_mm, units, 4)} wide.
+          </AnswerBox>
+          <Button
+            data-weight="main"
+            isDisabled={keep.isPending || keep.isSuccess}
+            onPress={() => keep.mutate(work.data)}
+          >
+            {keep.isSuccess ? "Kept for this rig" : "Keep it for this rig"}
+          </Button>
+          {keep.isSuccess && !work.data.rig.length ? (
+            <Lead>
+              Kept with this shot. Some of its pieces are not of the kit, so other shots do not get it by
+              themselves.
+            </Lead>
+          ) : null}
+          {keep.isError ? <Trouble role="alert">{sentenceOf(keep.error)}</Trouble> : null}
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function factsOf(found: RulerAnswer, byHand: boolean, points: Point[]): string {
+  const { picture } = found;
+  const notes = [
+    `${picture.kind}, ${picture.width_px} × ${picture.height_px} pixels`,
+    picture.focal_length_mm === null ? null : `${figures(picture.focal_length_mm)} mm by the camera's note`,
+    picture.f_number === null ? null : `f/${figures(picture.f_number)}`,
+  ].filter(Boolean);
+  const seen = byHand
+    ? `${points.length} of 2 points placed.`
+    : found.spacing_px === null
+      ? ""
+      : `${found.ticks} ticks, ${figures(found.spacing_px, 5)} pixels apart.`;
+  return `${notes.join(", ")}. ${seen}`;
+}
+
+/** Keep the size in the kit under the rig's pieces; null when not all of them are of the kit. */
+async function keepForRig(answer: SizeAnswer): Promise<KeptKit | null> {
+  if (!answer.rig.length) return null;
+  const kept = await dataOf(api.GET("/api/kit"));
+  const key = answer.rig.join(" ");
+  const others = (kept.kit.measured_rigs ?? []).filter((each) => each.rig.join(" ") !== key);
+  const measured = {
+    rig: answer.rig,
+    ...answer.measured,
+    measured_on: new Date().toISOString().slice(0, 10),
+  };
+  return dataOf(
+    api.PUT("/api/kit", {
+      body: { base_revision: kept.revision, kit: { ...kept.kit, measured_rigs: [...others, measured] } },
+    }),
+  );
+}

@@ -1,0 +1,39 @@
+import type { Shot } from "../../api/types";
+import { Pick } from "../../controls/Pick";
+import { useBench } from "../bench/ShotContext";
+import { nameOf } from "../gear/words";
+import { useKit } from "../kit/useKit";
+
+/** A rail of the kit: its numbers are put into the shot, where they can still be changed. */
+export function RailPick() {
+  const { shot, edit } = useBench();
+  const kit = useKit().data;
+  const rails = (kit?.kit.pieces ?? []).map((piece) => piece.gear).filter((gear) => gear.kind === "rail");
+  return (
+    <Pick
+      label="Rail"
+      value={
+        rails.some((rail) => rail.kit_id === shot.stack?.rail_kit_id)
+          ? (shot.stack?.rail_kit_id ?? null)
+          : null
+      }
+      placeholder={shot.stack?.rail_name || "own numbers"}
+      options={rails.map((rail) => ({ id: rail.kit_id ?? "", label: nameOf(rail) }))}
+      onChange={(id) => {
+        const rail = rails.find((each) => each.kit_id === id);
+        if (!rail) return;
+        const step = kit?.rails.find((each) => each.kit_id === id)?.smallest_step_mm ?? null;
+        edit((draft) => ({
+          ...draft,
+          stack: {
+            ...draft.stack,
+            rail_name: rail.name ?? "",
+            rail_kit_id: id,
+            rail_smallest_step_mm: step,
+            rail_travel_mm: rail.travel_mm,
+          } as Shot["stack"],
+        }));
+      }}
+    />
+  );
+}

@@ -1,0 +1,285 @@
+"""Gear: what stands on the shelf and goes into a shot, each kind with the few numbers that people have on paper.
+
+A shot holds copies, so that nothing done to the kit changes or breaks it; ``kit_id`` says what it was taken from. Null
+means not known; the description says what is assumed then.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio
+
+Name = Annotated[str, Field(max_length=120)]
+KitId = Annotated[str, Field(min_length=1, max_length=40, pattern="^[0-9a-z-]+$")]
+Grams = Annotated[float, Field(gt=0, le=100_000)]
+Aperture = Annotated[float, Field(gt=0, lt=1)]
+PupilMagnification = Annotated[float, Field(ge=0.1, le=10)]
+
+ASSUMED_PUPIL_MAGNIFICATION = 1.0
+ASSUMED_THREAD_MM = 62.0
+ASSUMED_BARREL_WIDTH_MM = 70.0
+
+
+class Piece(Model):
+    """What every piece of gear has."""
+
+    name: Name = ""
+    kit_id: Annotated[KitId | None, Field(description="The piece of the kit it was taken from; null: none.")] = None
+
+
+class CropMode(Model):
+    """A part of the sensor that the body can use alone."""
+
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    width_mm: Length
+    height_mm: Length
+
+
+class Body(Piece):
+    """A camera body."""
+
+    kind: Literal["body"]
+    sensor_width_mm: Length
+    sensor_height_mm: Length
+    pixels_across: Annotated[int | None, Field(gt=0, le=1_000_000)] = None
+    register_mm: Annotated[LengthOrZero, Field(description="Lens mount to sensor.")] = 18.0
+    crop_modes: Annotated[list[CropMode], Field(max_length=8)] = []
+
+
+class LensPiece(Piece):
+    """What primes and zooms have in common."""
+
+    stops: Annotated[Literal["full", "half", "third"], Field(description="How the aperture clicks.")] = "third"
+    barrel_growth_mm: Annotated[
+        LengthOrZero, Field(description="How much longer the barrel is at closest focus; 0 when it focuses inside.")
+    ] = 0.0
+    hood_mm: Annotated[LengthOrZero, Field(description="How much of the barrel is hood; taken off to reverse it.")] = (
+        0.0
+    )
+    thread_mm: Annotated[Length | None, Field(description="Filter thread; null: not known.")] = None
+    weight_g: Annotated[Grams | None, Field(description="null: not known, not weighed against tubes.")] = None
+    image_circle_mm: Annotated[
+        Length | None, Field(description="Diameter at infinity; null: covers the sensor just so.")
+    ] = None
+    aperture_ring: Annotated[bool, Field(description="The aperture can be set on the lens itself.")] = False
+    foot: Annotated[bool, Field(description="It can stand on a foot of its own.")] = False
+    made_to_magnification: Annotated[
+        Ratio | None, Field(description="Largest size it was made for; null: what it reaches alone.")
+    ] = None
+
+
+class Lens(LensPiece):
+    """A lens of one focal length, by the numbers of its data sheet; macro and tilting lenses too."""
+
+    kind: Literal["lens"]
+    focal_length_mm: Length
+    widest_f_number: FNumber
+    narrowest_f_number: FNumber
+    minimum_focus_distance_mm: Annotated[Length, Field(description="Subject to sensor mark at closest focus.")]
+    closest_magnification: Annotated[Ratio, Field(description="At closest focus, nothing added.")]
+    pupil_magnification: Annotated[
+        PupilMagnification | None, Field(description="Exit pupil / entrance pupil; null: not known, 1 is assumed.")
+    ] = None
+    barrel_mm: Annotated[LengthOrZero, Field(description="Lens mount to front of glass, hood included, at infinity.")]
+    tilt_deg: Annotated[float, Field(ge=0, le=45, description="Largest tilt; 0: none.")] = 0.0
+    shift_mm: Annotated[float, Field(ge=0, le=100, description="Largest shift; 0: none.")] = 0.0
+    rotates: Annotated[
+        Literal["no", "clicks", "freely"], Field(description="How the tilting mechanism turns about the axis.")
+    ] = "no"
+    measured_focal_length_mm: Annotated[
+        Length | None, Field(description="At infinity, measured; wins over the marked one.")
+    ] = None
+    measured_closest_focal_length_mm: Annotated[
+        Length | None, Field(description="At closest focus, measured; wins over the data sheet's.")
+    ] = None
+    measured_pupil_magnification: Annotated[
+        PupilMagnification | None, Field(description="Measured; wins over the one given.")
+    ] = None
+
+
+class ZoomEnd(Model):
+    """One end of a zoom."""
+
+    focal_length_mm: Length
+    widest_f_number: FNumber
+    narrowest_f_number: FNumber
+    minimum_focus_distance_mm: Length
+    closest_magnification: Ratio
+    pupil_magnification: PupilMagnification | None = None
+    barrel_mm: LengthOrZero
+
+
+class Zoom(LensPiece):
+    """A zoom lens, by what its data sheet says at both ends."""
+
+    kind: Literal["zoom"]
+    short: ZoomEnd
+    long: ZoomEnd
+
+
+class Tube(Piece):
+    """An extension tube."""
+
+    kind: Literal["tube"]
+    length_mm: Length
+    contacts: Annotated[bool, Field(description="Passes aperture and autofocus on.")] = True
+    carries_g: Annotated[Grams | None, Field(description="Weight it may carry; null: not known.")] = None
+
+
+class Bellows(Piece):
+    """Bellows."""
+
+    kind: Literal["bellows"]
+    shortest_mm: Length
+    longest_mm: Length
+    contacts: bool = False
+    carries_g: Grams | None = None
+
+
+class Converter(Piece):
+    """A teleconverter."""
+
+    kind: Literal["converter"]
+    factor: Annotated[float, Field(gt=1, le=10)]
+    thickness_mm: Annotated[Length, Field(description="Between its mounts.")] = 20.0
+    contacts: bool = True
+    reaches_in: Annotated[bool, Field(description="Its front glass stands out into the lens before it.")] = False
+
+
+class CloseUp(Piece):
+    """A close-up lens for the filter thread."""
+
+    kind: Literal["close_up"]
+    dioptres: Annotated[float, Field(ge=0, le=100)]
+    thread_mm: Length | None = None
+    thickness_mm: LengthOrZero = 6.0
+
+
+class StepRing(Piece):
+    """A ring from one filter thread to another."""
+
+    kind: Literal["step_ring"]
+    lens_thread_mm: Annotated[Length, Field(description="On the side of the lens.")]
+    front_thread_mm: Annotated[Length, Field(description="On the side of what it carries.")]
+    thickness_mm: LengthOrZero = 4.0
+
+
+class ReversingRing(Piece):
+    """A ring that holds a lens by its filter thread on the body's mount."""
+
+    kind: Literal["reversing_ring"]
+    thread_mm: Length
+    thickness_mm: Annotated[LengthOrZero, Field(description="Body's mount to the lens's thread.")] = 7.0
+
+
+class CouplingRing(Piece):
+    """A ring that holds a second lens, front to front."""
+
+    kind: Literal["coupling_ring"]
+    lens_thread_mm: Length
+    front_thread_mm: Length
+    thickness_mm: LengthOrZero = 5.0
+
+
+class Objective(Piece):
+    """A microscope objective."""
+
+    kind: Literal["objective"]
+    magnification: Annotated[Ratio, Field(description="As engraved.")]
+    numerical_aperture: Aperture
+    correction: Annotated[
+        Literal["finite", "infinity"], Field(description="finite: makes its own image; infinity: needs a tube lens.")
+    ] = "infinity"
+    tube_length_mm: Annotated[Length, Field(description="Finite: shoulder to the image it is engraved for.")] = 150.0
+    reference_focal_length_mm: Annotated[
+        Length, Field(description="Infinity: focal length of the tube lens it is engraved for.")
+    ] = 200.0
+    working_distance_mm: Annotated[Length, Field(description="Front of the glass to the subject.")] = 10.0
+    barrel_mm: Annotated[LengthOrZero, Field(description="Shoulder to front of the glass.")] = 35.0
+    iris_to: Annotated[
+        Aperture | None, Field(description="Smallest numerical aperture its iris closes to; null: no iris.")
+    ] = None
+
+
+class Rail(Piece):
+    """A focusing rail."""
+
+    kind: Literal["rail"]
+    travel_mm: Length
+    smallest_step_mm: Annotated[Length | None, Field(description="null: one division of its knob.")] = None
+    mm_per_turn: Length | None = None
+    divisions: Annotated[int | None, Field(ge=1, le=100_000, description="Marks on the knob a turn.")] = None
+    backlash_mm: LengthOrZero = 0.0
+    driven: Literal["hand", "motor"] = "hand"
+    carries_g: Grams | None = None
+    measured_mm_per_turn: Annotated[Length | None, Field(description="Measured; wins over the one given.")] = None
+
+
+class Light(Piece):
+    """A lamp or flash."""
+
+    kind: Literal["light"]
+    width_mm: Length
+    height_mm: Length
+    hot: Annotated[bool, Field(description="A lamp that gets hot.")] = False
+    flash: bool = False
+
+
+class Diffuser(Piece):
+    """Something that spreads light: paper, film, fabric, plastic."""
+
+    kind: Literal["diffuser"]
+    width_mm: Length
+    height_mm: Length
+    thickness_mm: LengthOrZero = 1.0
+    burns: Annotated[bool, Field(description="Paper, film or fabric.")] = True
+
+
+class Support(Piece):
+    """A tripod, a stand, a clamp, a lens support."""
+
+    kind: Literal["support"]
+    carries_g: Grams | None = None
+
+
+ChainGear = Annotated[
+    Lens | Zoom | Tube | Bellows | Converter | CloseUp | StepRing | ReversingRing | CouplingRing | Objective,
+    Field(discriminator="kind"),
+]
+SetGear = Annotated[Rail | Light | Diffuser | Support, Field(discriminator="kind")]
+Gear = Annotated[
+    Body
+    | Lens
+    | Zoom
+    | Tube
+    | Bellows
+    | Converter
+    | CloseUp
+    | StepRing
+    | ReversingRing
+    | CouplingRing
+    | Objective
+    | Rail
+    | Light
+    | Diffuser
+    | Support,
+    Field(discriminator="kind"),
+]
+KINDS: dict[str, type[Piece]] = {
+    "body": Body,
+    "lens": Lens,
+    "zoom": Zoom,
+    "objective": Objective,
+    "tube": Tube,
+    "bellows": Bellows,
+    "converter": Converter,
+    "close_up": CloseUp,
+    "step_ring": StepRing,
+    "reversing_ring": ReversingRing,
+    "coupling_ring": CouplingRing,
+    "rail": Rail,
+    "light": Light,
+    "diffuser": Diffuser,
+    "support": Support,
+}

@@ -1,0 +1,22 @@
+"""Shots of older versions, made into the newest. Whatever reads a shot goes through here: files, rows, requests."""
+
+
+def newer_shot(document):
+    """A shot document of any version known, as the newest; anything else is returned as it came, to be refused later.
+
+    Version 1 had one lens and a list of tubes, counted from the body; version 2 has a row of pieces, counted from the
+    subject.
+    """
+    if not isinstance(document, dict) or document.get("version") != 1 or "rig" in document:
+        return document
+    shot = dict(document)
+    lens, tubes, body = shot.pop("lens", None), shot.pop("tubes_mm", []), shot.get("body")
+    if not isinstance(lens, dict) or not isinstance(tubes, list) or not isinstance(body, dict):
+        return document
+    shot["version"] = 2
+    shot["body"] = {"kind": "body", **body}
+    shot["rig"] = [
+        {"gear": {"kind": "lens", **lens}},
+        *({"gear": {"kind": "tube", "length_mm": length}} for length in reversed(tubes)),
+    ]
+    return shot

@@ -1,0 +1,1 @@
+"""Photographs as arrays: what can be measured in them. No files are opened here."""

@@ -1,0 +1,259 @@
+"""A comb along one direction of a frame: the frame folded strip by strip, and the spacing read from the phase's run."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.frames.spectrum import LEAST_SPACING, SQUARE, sharpened
+
+LEAST_TICKS = 6
+LEAST_LIKENESS = 0.5
+"""Share of a strip's variation that a comb of one rhythm must explain, more when there are few ticks: a chance likeness
+of a few waves is common, of many it is not."""
+MOST_DRIFT = 0.15
+LEAST_STRETCH = 0.2
+"""Length of the comb as a share of the frame's longer side."""
+LEAST_CONTRAST = 0.12
+"""Of the comb, in the evened frame, whose own contrast is about 1."""
+STRIPS = 24
+
+
+class Comb(NamedTuple):
+    score: float
+    spacing: float
+    uncertainty: float
+    angle: float
+    likeness: float
+    drift: float
+    first: float
+    ticks: int
+    across: tuple
+    stretch: tuple
+
+
+def comb_along(flat, frequency):
+    """The best comb that runs along one direction, or None.
+
+    The whole frame is folded onto the direction strip by strip. Where a comb shows, its phase from strip to strip says
+    how far the direction is off: it is mended and the frame folded again. A ruler's long ticks repeat more slowly, so
+    finer combs of the same direction are tried too.
+    """
+    fx, fy = sharpened(flat, frequency)
+    pace, angle = float(np.hypot(fx, fy)), float(np.arctan2(fy, fx))
+    found = None
+    for _ in range(2):
+        folded = _folded(flat, angle)
+        found = _best_comb(folded, pace, angle)
+        if found is None:
+            return None
+        finer = [_best_comb(folded, times / found.spacing, angle) for times in (2, 5, 10)]
+        for comb in finer:
+            if comb is not None and comb.score > found.score:
+                found = comb
+        pace, angle = 1 / found.spacing, angle + _off_by(folded, found)
+    return found
+
+
+class _Folded(NamedTuple):
+    """The frame folded onto a direction: one profile a strip."""
+
+    profiles: np.ndarray
+    known: np.ndarray
+    start: float
+    """Along the direction, at the profiles' first entry, pixels."""
+    low: float
+    width: float
+    """Across it: where the first strip begins, and how wide each is."""
+    longest_side: int
+
+
+def _folded(flat, angle):
+    along, across = _coordinates(flat.shape, np.cos(angle), np.sin(angle))
+    low, high = float(across.min()), float(across.max()) + 1e-3
+    strip = np.minimum(((across - low) / (high - low) * STRIPS).astype(np.int64), STRIPS - 1)
+    start = float(along.min())
+    bins = int(along.max() - start) + 2
+    index = strip * bins + (along - start).astype(np.int64)
+    counts = np.bincount(index, minlength=STRIPS * bins).reshape(STRIPS, bins)
+    sums = np.bincount(index, flat.ravel(), minlength=STRIPS * bins).reshape(STRIPS, bins)
+    known = counts > 3
+    profiles = np.where(known, sums / np.maximum(counts, 1), 0.0)
+    return _Folded(profiles, known, start, low, (high - low) / STRIPS, max(flat.shape))
+
+
+def _off_by(folded, comb):
+    """How far the direction is off, radians, from how the comb's phase runs across the strips that show it."""
+    centres = folded.low + (np.arange(STRIPS) + 0.5) * folded.width
+    inside = np.flatnonzero((centres > comb.across[0]) & (centres < comb.across[1]))
+    if len(inside) < 3:
+        return 0.0
+    places = np.arange(folded.profiles.shape[1])
+    stretch = (places >= comb.stretch[0]) & (places < comb.stretch[1])
+    wave = np.where(stretch, np.exp(-2j * np.pi * places / comb.spacing), 0.0)
+    sums = folded.profiles[inside] @ wave
+    turns = np.unwrap(np.angle(sums)) / (2 * np.pi)
+    slope = np.polyfit(centres[inside], turns, 1, w=np.abs(sums) + 1e-12)[0]
+    return float(np.clip(slope * comb.spacing, -0.1, 0.1))
+
+
+def _coordinates(shape, cos, sin):
+    y, x = np.mgrid[: shape[0], : shape[1]]
+    return (x * cos + y * sin).ravel(), (y * cos - x * sin).ravel()
+
+
+def _best_comb(folded, pace, angle):
+    """Join neighbouring strips that show a comb of this pace, and measure it on their mean; None without one."""
+    profiles, known = folded.profiles, folded.known
+    if pace <= 0 or pace > 1 / LEAST_SPACING * 1.02:
+        return None
+    strengths = np.array([_strength(profile, there, pace) for profile, there in zip(profiles, known, strict=True)])
+    if strengths.max() <= 0:
+        return None
+    peak = int(np.argmax(strengths))
+    first = last = peak
+    while first > 0 and strengths[first - 1] > 0.4 * strengths[peak]:
+        first -= 1
+    while last < STRIPS - 1 and strengths[last + 1] > 0.4 * strengths[peak]:
+        last += 1
+    weight = known[first : last + 1].sum(axis=0)
+    profile = profiles[first : last + 1].sum(axis=0) / np.maximum(weight, 1)
+    measured = _measure(profile, weight > 0, pace)
+    if measured is None:
+        return None
+    spacing, uncertainty, likeness, drift, phase, (begin, end) = measured
+    ticks = int((end - begin) / spacing) + 1
+    strong = float(np.std(profile[begin:end]))
+    if (
+        ticks < LEAST_TICKS
+        or end - begin < LEAST_STRETCH * folded.longest_side
+        or likeness < LEAST_LIKENESS + 1.5 / ticks
+        or abs(drift) > MOST_DRIFT
+        or strong < LEAST_CONTRAST
+    ):
+        return None
+    across = (folded.low + first * folded.width, folded.low + (last + 1) * folded.width)
+    tick = begin + ((phase - begin) % spacing)
+    return Comb(
+        likeness**2 * np.sqrt(ticks) * strong,
+        spacing,
+        uncertainty,
+        angle,
+        likeness,
+        drift,
+        folded.start + tick,
+        ticks,
+        across,
+        (begin, end),
+    )
+
+
+def _strength(profile, there, pace):
+    """How much of a profile runs at the pace asked, in absolute terms."""
+    count = int(there.sum())
+    if count < 3 / pace:
+        return 0.0
+    wave = np.exp(-2j * np.pi * pace * np.arange(len(profile)))
+    return float(np.abs((profile * there * wave).sum()) ** 2 / count)
+
+
+def _measure(profile, there, pace):
+    """Spacing of a comb along a profile, from the run of its phase; None where there is none."""
+    stretch = np.flatnonzero(there)
+    if len(stretch) < LEAST_TICKS / pace:
+        return None
+    begin, end = int(stretch[0]), int(stretch[-1]) + 1
+    pace = _finest(profile, begin, end, pace)
+    window = max(round(3 / pace), 8)
+    centres = np.arange(begin + window // 2, end - window // 2, max(window // 3, 1))
+    if len(centres) < 4:
+        return None
+    places = np.arange(len(profile))
+    shape = np.hanning(window + 2)[1:-1]
+    phases, levels = [], []
+    for centre in centres:
+        part = slice(centre - window // 2, centre - window // 2 + window)
+        values = profile[part] - profile[part].mean()
+        demodulated = (values * shape * np.exp(-2j * np.pi * pace * places[part])).sum()
+        phases.append(np.angle(demodulated))
+        levels.append(abs(demodulated) / shape.sum())
+    strengths = np.array(levels)
+    good = strengths > 0.35 * np.quantile(strengths, 0.8)
+    first, last = _longest_run(good, allowed_gap=4)
+    if last - first < 3:
+        return None
+    used = np.flatnonzero(good[first : last + 1]) + first
+    begin, end = int(centres[first] - window // 2), int(centres[last] + window // 2)
+    turns = np.unwrap(np.array(phases)[used]) / (2 * np.pi)
+    at = centres[used].astype(float)
+    middle = at.mean()
+    if len(used) < 4:
+        return None
+    slope, offset = np.polyfit(at - middle, turns, 1, w=strengths[used])
+    rest = turns - (slope * (at - middle) + offset)
+    scatter = float(np.sqrt(np.mean(rest**2)))
+    if scatter > 0.12:
+        return None
+    true_pace = pace + slope
+    if true_pace <= 0:
+        return None
+    bend = np.polyfit(at - middle, turns, 2)[0] if len(used) >= 6 else 0.0
+    drift = float(2 * bend * (end - begin) / true_pace)
+    # Neighbouring windows overlap threefold, so only every third is news.
+    news = max(len(used) / 3, 2.0)
+    sigma = max(scatter, 0.002) / (np.sqrt(news) * max(float(np.std(at)), 1.0))
+    likeness = _likeness(profile[begin:end], true_pace)
+    crest = _crest(profile, begin, end, true_pace)
+    return 1 / true_pace, sigma / true_pace**2, likeness, drift, crest, (begin, end)
+
+
+def _finest(profile, begin, end, pace):
+    """The pace near the one asked at which the profile is strongest: the spectrum's samples are coarse."""
+    values = (profile[begin:end] - profile[begin:end].mean()) * np.hanning(end - begin)
+    places = np.arange(end - begin)
+    width = 0.75 / SQUARE
+    for _ in range(3):
+        paces = np.linspace(pace - width, pace + width, 33)
+        paces = paces[paces > 0]
+        strengths = np.abs(np.exp(-2j * np.pi * paces[:, None] * places[None, :]) @ values)
+        pace = float(paces[int(np.argmax(strengths))])
+        width /= 12
+    return pace
+
+
+def _longest_run(good, allowed_gap):
+    """First and last index of the longest stretch of good windows, gaps of a few allowed: a thumb on the ruler."""
+    best, start, last = (0, -1), 0, -(10**9)
+    for index in np.flatnonzero(good).tolist():
+        if index - last > allowed_gap:
+            start = index
+        last = index
+        if last - start > best[1] - best[0]:
+            best = (start, last)
+    return best
+
+
+def _likeness(values, pace):
+    """Share of the variation explained by the pace and its next three overtones."""
+    values = values - values.mean()
+    total = float((values**2).sum())
+    if total <= 0:
+        return 0.0
+    places = np.arange(len(values))
+    # The long ticks of a ruler repeat more slowly: let a slow change pass too.
+    columns = [np.ones(len(values)), places / len(values)]
+    for overtone in (1, 2, 3, 4):
+        if overtone * pace < 0.5:
+            columns += [np.cos(2 * np.pi * overtone * pace * places), np.sin(2 * np.pi * overtone * pace * places)]
+    basis = np.stack(columns, axis=1)
+    answer, *_ = np.linalg.lstsq(basis, values, rcond=None)
+    return float(1 - ((values - basis @ answer) ** 2).sum() / total)
+
+
+def _crest(profile, begin, end, pace):
+    """Place of one tick, from the comb's own phase: dark on light or light on dark, whichever is the narrower."""
+    values = profile[begin:end] - profile[begin:end].mean()
+    places = np.arange(begin, end)
+    phase = np.angle((values * np.exp(-2j * np.pi * pace * places)).sum())
+    bright = -phase / (2 * np.pi * pace)
+    skew = float(np.mean(values**3))
+    return bright if skew > 0 else bright + 0.5 / pace

@@ -1,0 +1,107 @@
+"""The ticks of a ruler in a photograph: their spacing, direction and places, found by their rhythm.
+
+A ruler's ticks are a comb: their spectrum has one strong line, at one over the spacing, across the ticks. The line is
+found in the power spectrum of the whole frame averaged over overlapping squares (so that a part that is covered or out
+of focus only weakens it), then the frame is folded onto that direction strip by strip, and the spacing is read from how
+the phase of the comb runs on along the ruler. See docs/derivations/ruler.md.
+"""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.errors import OpticsError
+from just_plane.core.frames.comb import comb_along
+from just_plane.core.frames.spectrum import averaged, candidates, evened, power_spectrum
+
+LONGEST_SIDE = 2400
+"""Pixels along the longer side that are searched; a larger frame is first averaged down by a whole number."""
+COARSER = 4
+"""Widely spaced ticks are looked for in a frame averaged down by this much more."""
+MOST_MARKS = 400
+SYSTEMATIC = 1e-4
+"""Share of the spacing added to its uncertainty: folding onto whole pixels and lens distortion leave that much."""
+
+
+class NoRulerError(OpticsError):
+    """No rhythm of ticks stands out in the frame."""
+
+
+class Ruler(NamedTuple):
+    """Ticks found in a frame. Pixels of the frame as given, x right and y down from the top left corner."""
+
+    spacing: float
+    """Between neighbouring ticks, along the ruler."""
+    spacing_uncertainty: float
+    """Standard uncertainty of it, from how evenly the ticks run."""
+    angle: float
+    """Of the ruler's length, radians from the x axis, clockwise on the picture; between -pi/2 and pi/2."""
+    likeness: float
+    """Share of the variation along the ruler that an even comb explains, 0 to 1."""
+    drift: float
+    """How much the spacing changes from one end to the other, as a share: a ruler not square to the camera."""
+    marks: np.ndarray
+    """(n, 4): x1, y1, x2, y2 of each tick."""
+
+
+def find_ruler(frame):
+    """Find the ticks of a ruler, at any angle.
+
+    Parameters
+    ----------
+    frame : (h, w) array   Brightness, any scale; at least 64 pixels each way.
+
+    Returns
+    -------
+    Ruler
+
+    Raises
+    ------
+    NoRulerError           The frame is too small, has no rhythm, or fewer than six ticks of it can be told apart.
+    """
+    frame = np.asarray(frame, dtype=np.float32)
+    if frame.ndim != 2 or min(frame.shape) < 64 or not np.all(np.isfinite(frame)):
+        raise _refusal(
+            "frame.too_small", "This picture is too small to find a ruler in: 64 pixels each way are needed."
+        )
+    shrink = -(-max(frame.shape) // LONGEST_SIDE)
+    flat = evened(averaged(frame, shrink))
+    best, best_shrink = None, shrink
+    for coarser, most in ((COARSER, 14), (1, 8)):
+        level = averaged(flat, coarser)
+        if min(level.shape) < 48:
+            continue
+        frequencies = candidates(power_spectrum(level), most)
+        if best is not None:
+            # Perhaps only the long ticks were told apart so far.
+            pace = 1 / (best.spacing * COARSER)
+            frequencies.insert(0, (pace * np.cos(best.angle), pace * np.sin(best.angle)))
+        for frequency in frequencies:
+            found = comb_along(level, frequency)
+            if found is not None and (best is None or found.score > best.score * 1.05):
+                best, best_shrink = found, shrink * coarser
+    if best is None:
+        raise _refusal("frame.no_ruler", "No ruler was found: nothing in this picture repeats evenly.")
+    return _as_ruler(best, best_shrink)
+
+
+def _refusal(code, message):
+    return NoRulerError(
+        code,
+        quantity="frame",
+        message=message,
+        remedy="Fill a good part of the frame with the ruler, focus on its ticks and light it evenly; or place two "
+        "points by hand.",
+    )
+
+
+def _as_ruler(comb, shrink):
+    cos, sin = np.cos(comb.angle), np.sin(comb.angle)
+    numbers = np.arange(min(comb.ticks, MOST_MARKS))
+    along = comb.first + numbers * comb.spacing
+    ends = [(along * cos - across * sin, along * sin + across * cos) for across in comb.across]
+    marks = np.stack([ends[0][0], ends[0][1], ends[1][0], ends[1][1]], axis=1)
+    # The middle of a block of averaged pixels lies half a block in.
+    marks = (marks + 0.5) * shrink - 0.5
+    angle = (comb.angle + np.pi / 2) % np.pi - np.pi / 2
+    return Ruler(comb.spacing * shrink, comb.uncertainty * shrink, float(angle), comb.likeness, comb.drift, marks)

@@ -1,0 +1,115 @@
+"""Where a frame repeats: an evened frame, its power spectrum, and the frequencies that stand out in it."""
+
+import numpy as np
+
+LEAST_SPACING = 4.0
+"""Pixels, of the frame as searched."""
+SQUARE = 256
+
+
+def averaged(frame, shrink):
+    if shrink == 1:
+        return frame
+    height, width = (side // shrink * shrink for side in frame.shape)
+    blocks = frame[:height, :width].reshape(height // shrink, shrink, width // shrink, shrink)
+    return blocks.mean(axis=(1, 3))
+
+
+def evened(frame):
+    """The frame with slow changes of light taken out and its contrast made alike everywhere."""
+    radius = max(min(frame.shape) // 12, 8)
+    plain = frame - _box_mean(frame, radius)
+    spread = np.sqrt(np.maximum(_box_mean(plain * plain, radius), 0))
+    floor = 0.25 * float(spread.mean()) + 1e-6 * float(np.abs(frame).max() + 1)
+    return np.clip(plain / (spread + floor), -3, 3)
+
+
+def _box_mean(frame, radius):
+    """Mean over a square of 2 radius + 1, the edge repeated."""
+    padded = np.pad(frame, radius + 1, mode="edge").astype(np.float64)
+    sums = padded.cumsum(axis=0).cumsum(axis=1)
+    size = 2 * radius + 1
+    total = sums[size:, size:] - sums[:-size, size:] - sums[size:, :-size] + sums[:-size, :-size]
+    return (total[: frame.shape[0], : frame.shape[1]] / size**2).astype(np.float32)
+
+
+def power_spectrum(flat):
+    """Power spectrum averaged over overlapping squares, zero frequency in the middle."""
+    side = min(SQUARE, *flat.shape)
+    window = np.hanning(side)[:, None] * np.hanning(side)[None, :]
+    step = max(side // 2, 1)
+    power = np.zeros((side, side))
+    for top in _starts(flat.shape[0], side, step):
+        for left in _starts(flat.shape[1], side, step):
+            power += np.abs(np.fft.fft2(flat[top : top + side, left : left + side] * window)) ** 2
+    return np.fft.fftshift(power)
+
+
+def _starts(length, side, step):
+    return sorted({*range(0, length - side + 1, step), length - side})
+
+
+def candidates(power, most, in_one_direction=3):
+    """Frequencies (fx, fy), cycles a pixel, at the peaks of the half plane that stand out most from around them.
+
+    A peak must stand above what lies around it on every side, and only a few are taken in one direction: one long edge
+    draws a streak through the spectrum that would fill the list.
+    """
+    side = power.shape[0]
+    middle = side // 2
+    y, x = np.mgrid[:side, :side] - middle
+    distance = np.maximum(np.hypot(x, y), 1e-9)
+    level = np.log(power + 1e-6 * power.max() + 1e-30)
+    turns = np.linspace(0, np.pi, 8, endpoint=False)
+    steps = [(round(5 * np.sin(turn)), round(5 * np.cos(turn))) for turn in turns]
+    around = np.stack(
+        [np.maximum(np.roll(level, (dy, dx), (0, 1)), np.roll(level, (-dy, -dx), (0, 1))) for dy, dx in steps]
+    )
+    standing_out = level - np.sort(around, axis=0)[-2] + 0.15 * level
+    usable = (distance >= 3) & (distance <= side / LEAST_SPACING) & ((x > 0) | ((x == 0) & (y > 0)))
+    standing_out = np.where(usable, standing_out, -np.inf)
+    direction = np.arctan2(y, x)
+    found: list[tuple[float, float]] = []
+    taken: list[float] = []
+    while len(found) < most:
+        at = np.unravel_index(int(np.argmax(standing_out)), standing_out.shape)
+        if not np.isfinite(standing_out[at]):
+            break
+        fy, fx = _peak(power, at)
+        found.append(((fx - middle) / side, (fy - middle) / side))
+        standing_out[max(at[0] - 3, 0) : at[0] + 4, max(at[1] - 3, 0) : at[1] + 4] = -np.inf
+        taken.append(float(direction[at]))
+        if sum(abs(np.sin(other - taken[-1])) < 0.05 for other in taken) == in_one_direction:
+            standing_out[np.abs(np.sin(direction - taken[-1])) < np.maximum(0.05, 2.5 / distance)] = -np.inf
+    return found
+
+
+def _peak(power, at):
+    """Row and column of a peak between samples: a parabola through the logarithm each way."""
+    places = []
+    for axis in (0, 1):
+        line = np.log(np.take(power, at[1 - axis], axis=1 - axis) + 1e-12)
+        index = at[axis]
+        if not 0 < index < len(line) - 1:
+            places.append(float(index))
+            continue
+        before, here, after = line[index - 1 : index + 2]
+        bend = before - 2 * here + after
+        places.append(index + (0.5 * (before - after) / bend if bend < 0 else 0.0))
+    return places
+
+
+def sharpened(flat, frequency):
+    """The frequency at which the whole frame is strongest, near the one asked: a peak of squares is coarse."""
+    fx, fy = frequency
+    height, width = flat.shape
+    reach = 0.7 / min(SQUARE, height, width)
+    for _ in range(2):
+        xs, ys = fx + np.linspace(-reach, reach, 21), fy + np.linspace(-reach, reach, 21)
+        by_x = np.exp(-2j * np.pi * xs[:, None] * np.arange(width)).astype(np.complex64)
+        by_y = np.exp(-2j * np.pi * ys[:, None] * np.arange(height)).astype(np.complex64)
+        strength = np.abs(by_y @ (flat @ by_x.T))
+        row, column = np.unravel_index(int(np.argmax(strength)), strength.shape)
+        fx, fy = float(xs[column]), float(ys[row])
+        reach /= 8
+    return fx, fy

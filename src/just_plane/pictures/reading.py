@@ -1,0 +1,153 @@
+"""A photograph as people send it, made into brightness and a preview; everything else is refused with a sentence.
+
+Nothing in the file is believed more than it must be: the size is read from the header before a pixel is unpacked, and
+the camera's notes may be missing, broken or untrue.
+"""
+
+import base64
+import io
+import warnings
+from typing import NamedTuple
+
+import numpy as np
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from just_plane.contract.ruler import PictureFacts
+
+KINDS = ("JPEG", "PNG", "TIFF")
+MOST_PIXELS = 120_000_000
+SMALLEST_SIDE = 64
+PREVIEW_SIDE = 1400
+LARGEST_BYTES = 150_000_000
+# Numbers of the camera's notes (EXIF).
+FOCAL_LENGTH, F_NUMBER, TAKEN, FULL_WIDTH, FULL_HEIGHT = 0x920A, 0x829D, 0x9003, 0xA002, 0xA003
+NOTES = 0x8769
+
+
+class PictureError(ValueError):
+    """A file that is no picture this program can use; ``message`` and ``remedy`` are sentences."""
+
+    def __init__(self, message, remedy):
+        super().__init__(f"{message} {remedy}")
+        self.message = message
+        self.remedy = remedy
+
+
+class Picture(NamedTuple):
+    """A photograph the right way up."""
+
+    brightness: np.ndarray
+    """(h, w) float32, 0 to 1."""
+    facts: PictureFacts
+
+
+def read_picture(content):
+    """A photograph from the bytes of its file.
+
+    Raises
+    ------
+    PictureError   Empty, no picture, of another kind, too large to unpack, too small to use, or cut short.
+    """
+    if not content:
+        raise PictureError("The file is empty.", "Choose a photograph: JPEG, PNG or TIFF.")
+    try:
+        with warnings.catch_warnings():
+            # The size is judged below, with our own limit and our own words.
+            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
+            opened = Image.open(io.BytesIO(content), formats=KINDS)
+    except Image.DecompressionBombError as error:
+        raise _too_large("more than 170") from error
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, OverflowError, EOFError) as error:
+        raise PictureError(
+            "This file is no picture that the program can read.", "Choose a JPEG, PNG or TIFF photograph."
+        ) from error
+    with opened:
+        width, height = opened.size
+        if width * height > MOST_PIXELS:
+            raise _too_large(f"{width * height / 1e6:,.0f}")
+        if min(width, height) < SMALLEST_SIDE:
+            raise PictureError(
+                f"This picture is only {width} × {height} pixels.",
+                f"{SMALLEST_SIDE} pixels each way are needed; send the photograph itself, not its thumbnail.",
+            )
+        kind = "JPEG" if opened.format == "MPO" else str(opened.format)
+        notes = _notes(opened)
+        try:
+            upright = ImageOps.exif_transpose(opened)
+            gray = _gray(upright)
+        except (
+            OSError,
+            ValueError,
+            SyntaxError,
+            EOFError,
+            MemoryError,
+            TypeError,
+            KeyError,
+            ZeroDivisionError,
+        ) as error:
+            raise PictureError(
+                "The picture is cut short or damaged: its pixels cannot be read.", "Copy it from the camera again."
+            ) from error
+    facts = PictureFacts(
+        width_px=gray.width,
+        height_px=gray.height,
+        kind=kind,  # type: ignore[arg-type]  # one of KINDS, as asked of the opener
+        preview=_preview(gray),
+        **notes,
+    )
+    return Picture(np.asarray(gray, dtype=np.float32) / 255, facts)
+
+
+def _too_large(megapixels):
+    return PictureError(
+        f"This picture has {megapixels} megapixels; the program unpacks up to {MOST_PIXELS / 1e6:.0f}.",
+        "Save it smaller, whole frame and uncropped: the size on the sensor comes out the same.",
+    )
+
+
+def _gray(image):
+    """Eight bits of brightness; of a deeper picture its own range, so that a dark one is not black."""
+    if image.mode in ("I;16", "I;16B", "I;16L", "I", "F"):
+        values = np.asarray(image, dtype=np.float64)
+        low, high = float(values.min()), float(values.max())
+        scaled = (values - low) / (high - low) * 255 if high > low else np.zeros_like(values)
+        return Image.fromarray(scaled.astype(np.uint8))
+    if image.mode in ("RGBA", "LA", "PA", "P"):
+        image = image.convert("RGBA")
+        paper = Image.new("RGBA", image.size, "white")
+        image = Image.alpha_composite(paper, image)
+    return image.convert("L")
+
+
+def _preview(gray):
+    small = gray.copy()
+    small.thumbnail((PREVIEW_SIDE, PREVIEW_SIDE))
+    content = io.BytesIO()
+    small.save(content, "JPEG", quality=82)
+    return "data:image/jpeg;base64," + base64.b64encode(content.getvalue()).decode("ascii")
+
+
+def _notes(image):
+    """What the camera noted, as far as it can be: a number that cannot be is left out."""
+    try:
+        exif = image.getexif()
+        notes = {**dict(exif), **dict(exif.get_ifd(NOTES))}
+    except Exception:  # a broken block of notes is no reason to refuse the picture, whatever is broken in it
+        notes = {}
+    taken = notes.get(TAKEN)
+    across = [_number(notes.get(name), 1, 1_000_000) for name in (FULL_WIDTH, FULL_HEIGHT)]
+    known = [side for side in across if side is not None]
+    return {
+        "focal_length_mm": _number(notes.get(FOCAL_LENGTH), 1, 10_000),
+        "f_number": _number(notes.get(F_NUMBER), 0.5, 256),
+        "taken": taken.strip("\0 ")[:40] if isinstance(taken, str) and taken.isprintable() else "",
+        "full_width_px": int(max(known)) if known else None,
+    }
+
+
+def _number(value, least, most):
+    try:
+        number = float(value)
+    except (TypeError, ValueError, ZeroDivisionError, OverflowError):
+        return None
+    return number if least <= number <= most else None

@@ -1,0 +1,25 @@
+"""Made-up photographs as files."""
+
+import io
+
+import numpy as np
+from PIL import Image
+
+from just_plane.pictures.reading import F_NUMBER, FOCAL_LENGTH, NOTES
+
+
+def jpeg(brightness, *, focal_length_mm=None, f_number=None):
+    """A picture as the bytes of a JPEG file, with the camera's notes where they are given.
+
+    Parameters
+    ----------
+    brightness : (h, w) array       0 to 1.
+    focal_length_mm, f_number : float or None
+    """
+    image = Image.fromarray((np.clip(brightness, 0, 1) * 255).astype(np.uint8))
+    exif = Image.Exif()
+    notes = {FOCAL_LENGTH: focal_length_mm, F_NUMBER: f_number}
+    exif.get_ifd(NOTES).update({name: value for name, value in notes.items() if value is not None})
+    content = io.BytesIO()
+    image.save(content, "JPEG", quality=90, exif=exif.tobytes())
+    return content.getvalue()

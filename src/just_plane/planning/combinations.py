@@ -1,0 +1,148 @@
+"""Every sensible row of a kit's pieces, in groups that differ only by how long the extension is.
+
+Bounded, and said so in ``BOUNDS``: without bounds a shelf of forty pieces has more rows than anyone could try.
+"""
+
+from dataclasses import dataclass
+from itertools import combinations
+
+from just_plane.contract.shot import Placed
+
+MOST_TUBES_AT_ONCE = 3
+MOST_TUBES = 8
+OBJECTIVE_TUBE_LENS = (0.35, 1.6)
+"""Focal lengths of a tube lens worth trying, as a share of the one that the objective is engraved for."""
+BOUNDS = (
+    "Tried: each lens, and each zoom at its ends and between; with up to three tubes or the bellows; with one "
+    "converter, the extension before or behind it; with one close-up lens that fits the thread; turned round on tubes "
+    "or bellows; two lenses face to face; objectives on a tube lens, on tubes or on bellows. Not tried: two "
+    "converters, two close-up lenses, tubes and bellows together, a converter behind a turned lens."
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Rows alike but for their extension. ``extensions`` holds the placed pieces of each; () is none."""
+
+    front: tuple[Placed, ...]
+    lens: Placed
+    before: tuple[Placed, ...]
+    """Behind the lens and before the extension."""
+    behind: tuple[Placed, ...]
+    """Behind the extension."""
+    extensions: tuple[tuple[Placed, ...], ...]
+
+    def row(self, index):
+        """The pieces of one row, subject to sensor."""
+        return [*self.front, self.lens, *self.before, *self.extensions[index], *self.behind]
+
+
+def groups(gear):
+    """Every group of rows from a list of gear."""
+    by_kind: dict[str, list] = {}
+    for piece in gear:
+        by_kind.setdefault(piece.kind, []).append(piece)
+    lenses = _lens_settings(by_kind)
+    tubes, bellows = _tube_sets(by_kind.get("tube", [])), [(_placed(piece),) for piece in by_kind.get("bellows", [])]
+    gaps = (*tubes, *bellows)
+    converters = [_placed(piece) for piece in by_kind.get("converter", [])]
+    found = []
+    for lens in lenses:
+        for front in ((), *_close_ups(lens.gear, by_kind)):
+            found.append(Group(front, lens, (), (), gaps))
+            for converter in converters:
+                found.append(Group(front, lens, (), (converter,), gaps))
+                found.append(Group(front, lens, (converter,), (), gaps[1:]))
+        for rings in _rings(lens.gear, by_kind, "reversing_ring", "thread_mm"):
+            found.append(Group((), _placed(lens.gear, True, lens.at_focal_length_mm), rings, (), gaps))
+    found += _coupled(lenses, by_kind)
+    found += _objectives(lenses, by_kind, gaps)
+    return [group for group in found if group.extensions]
+
+
+def _placed(gear, turned=False, at=None):
+    # Made without checking again: every part was checked when the kit was read.
+    return Placed.model_construct(gear=gear, reversed=turned, at_focal_length_mm=at, f_number=None)
+
+
+def _lens_settings(by_kind):
+    lenses = [_placed(lens) for lens in by_kind.get("lens", [])]
+    for zoom in by_kind.get("zoom", []):
+        short, long = zoom.short.focal_length_mm, zoom.long.focal_length_mm
+        lenses += [_placed(zoom, at=at) for at in (short, round((short * long) ** 0.5, 1), long)]
+    return lenses
+
+
+def _tube_sets(tubes):
+    """Sets of tubes, each length once, with the fewest pieces that make it; none at all first."""
+    shortest = sorted(tubes, key=lambda tube: tube.length_mm)[:MOST_TUBES]
+    by_length: dict[float, tuple] = {0.0: ()}
+    for count in range(1, MOST_TUBES_AT_ONCE + 1):
+        for pieces in combinations(shortest, count):
+            total = round(sum(tube.length_mm for tube in pieces), 3)
+            by_length.setdefault(total, tuple(_placed(tube) for tube in reversed(pieces)))
+    return [by_length[total] for total in sorted(by_length)]
+
+
+def _close_ups(lens, by_kind):
+    """Close-up lenses that fit a lens's thread, by themselves or on one step ring."""
+    found = []
+    for close_up in by_kind.get("close_up", []):
+        steps = _stepped(lens.thread_mm, close_up.thread_mm, by_kind)
+        if steps is not None:
+            found.append((_placed(close_up), *steps))
+    return found
+
+
+def _stepped(lens_thread, wanted, by_kind):
+    """The step ring between two threads as a tuple, empty when none is needed; None when there is no such ring."""
+    if lens_thread is None or wanted is None or abs(lens_thread - wanted) < 0.01:
+        return ()
+    for ring in by_kind.get("step_ring", []):
+        if abs(ring.lens_thread_mm - lens_thread) < 0.01 and abs(ring.front_thread_mm - wanted) < 0.01:
+            return (_placed(ring),)
+    return None
+
+
+def _rings(lens, by_kind, kind, thread):
+    """Rings of a kind that hold a lens, each with its step ring before it."""
+    found = []
+    for ring in by_kind.get(kind, []):
+        steps = _stepped(lens.thread_mm, getattr(ring, thread), by_kind)
+        if steps is not None:
+            found.append((*steps, _placed(ring)))
+    return found
+
+
+def _coupled(lenses, by_kind):
+    """Two lenses face to face, the shorter one in front."""
+    found = []
+    for rear in lenses:
+        for ring in by_kind.get("coupling_ring", []):
+            if rear.gear.thread_mm is not None and abs(ring.lens_thread_mm - rear.gear.thread_mm) > 0.01:
+                continue
+            for front in lenses:
+                if front.gear is rear.gear or _focal_length(front) >= _focal_length(rear):
+                    continue
+                steps = _stepped(front.gear.thread_mm, ring.front_thread_mm, by_kind)
+                if steps is not None:
+                    turned = _placed(front.gear, True, front.at_focal_length_mm)
+                    found.append(Group((turned, *steps, _placed(ring)), rear, (), (), ((),)))
+    return found
+
+
+def _objectives(lenses, by_kind, gaps):
+    found = []
+    for objective in by_kind.get("objective", []):
+        if objective.correction == "finite":
+            found.append(Group((), _placed(objective), (), (), tuple(gap for gap in gaps if gap)))
+            continue
+        low, high = (share * objective.reference_focal_length_mm for share in OBJECTIVE_TUBE_LENS)
+        found += [
+            Group((_placed(objective),), lens, (), (), ((),)) for lens in lenses if low <= _focal_length(lens) <= high
+        ]
+    return found
+
+
+def _focal_length(placed):
+    return placed.at_focal_length_mm or placed.gear.focal_length_mm

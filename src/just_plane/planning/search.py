@@ -1,0 +1,341 @@
+"""What of the kit gets this frame: every sensible row tried together, the best of each lens worked out exactly."""
+
+from bisect import bisect_left
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from just_plane.contract.search import FoundRig, SearchAnswer
+from just_plane.contract.shot import FramingByWidth, FramingClosest, MeasuredSize
+from just_plane.core.aperture import stops_lost
+from just_plane.core.errors import OpticsError
+from just_plane.core.imaging import Imaging
+from just_plane.core.pieces import Tube
+from just_plane.core.reach import share_of_throw, sizes_over_throw
+from just_plane.planning.cautions import say_rig
+from just_plane.planning.chain import LENS_KINDS, arrange
+from just_plane.planning.combinations import BOUNDS, groups
+from just_plane.planning.findings import Findings
+from just_plane.planning.outline import front_to_sensor, name_of
+from just_plane.planning.reach import rig_key
+from just_plane.planning.rigging import assemble, build_rig, sensor
+from just_plane.planning.wording import count, times
+
+FITS = 0.02
+NEARLY = 0.12
+"""Sizes this far from the one asked are shown, and said not to fit."""
+MOST_OF_A_LENS = 4
+MOST_SHOWN = 24
+LIGHT_AT = 8.0
+"""Marked stop at which light lost is compared, where the lens has it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """As much of a shot as a rig is built from."""
+
+    body: object
+    crop_mode: str | None
+    rig: list
+    framing: object
+    measured: MeasuredSize | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A row with what it would give, before it is worked out exactly."""
+
+    row: list
+    off: float
+    """How far its size is from the one asked, as a share."""
+    room: float
+    lost: float
+    """Stops."""
+
+    @property
+    def pieces(self):
+        return len(self.row)
+
+    def is_short_of(self, room):
+        return self.room < room * (1 - 1e-6)
+
+
+def search(kit, asked, wording):
+    """Rows of the kit's pieces that get the frame asked, best first.
+
+    Parameters
+    ----------
+    kit : Kit
+    asked : SearchAsked
+    wording : Wording
+
+    Returns
+    -------
+    SearchAnswer
+    """
+    gear = [piece.gear for piece in kit.pieces if piece.carried or not asked.carried_only]
+    base = Setting(
+        asked.body, asked.crop_mode, [], FramingByWidth(by="frame_width", frame_width_mm=asked.frame_width_mm)
+    )
+    wanted = sensor(base).width / asked.frame_width_mm
+    measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}
+    tried, candidates = 0, []
+    for group in groups(gear):
+        tried += len(group.extensions)
+        candidates += _try(replace(base, rig=group.row(0)), group, wanted)
+    candidates.sort(key=lambda each: _rank(each, asked))
+    results = [found for each in _few_of_each(candidates) if (found := _exactly(base, each, asked, measured, wording))]
+    results.sort(key=lambda found: _order(found, asked))
+    results = results[:MOST_SHOWN]
+    return SearchAnswer(
+        tried=tried, bounds=BOUNDS, headline=_headline(results, tried, gear, asked, wording), results=results
+    )
+
+
+def _try(base, group, wanted):
+    """Candidates of one group, all its extensions at once."""
+    plain = [index for index, gap in enumerate(group.extensions) if not _has_bellows(gap)]
+    found = _try_some(base, group, plain, wanted) if plain else []
+    for index, gap in enumerate(group.extensions):
+        if _has_bellows(gap):
+            found += _try_bellows(base, group, index, wanted)
+    return found
+
+
+def _has_bellows(gap):
+    return any(placed.gear.kind == "bellows" for placed in gap)
+
+
+def _try_some(base, group, indices, wanted):
+    """Candidates of the rows whose extension is tubes, shortest first, settled together."""
+    assembled = _assembled(replace(base, rig=group.row(indices[0])))
+    if assembled is None:
+        return []
+    row, lens, rig = assembled
+    lengths = np.array([[sum(p.gear.length_mm for p in group.extensions[index])] for index in indices])
+    fixed = front_to_sensor(base.body, row, lens, rig) - float(lengths[0, 0])
+
+    def with_tubes(extension):
+        return replace(rig, elements=_with_extension(rig, group, indices[0], extension))
+
+    first = 0
+    try:
+        sizes = sizes_over_throw(with_tubes(lengths), len(indices))
+    except OpticsError:
+        # Too little extension gives no picture; more of it does.
+        first = bisect_left(range(len(indices)), True, key=lambda at: _has_image(with_tubes(float(lengths[at, 0]))))
+        if first == len(indices):
+            return []
+        sizes = sizes_over_throw(with_tubes(lengths[first:]), len(indices) - first)
+    shares, reached = share_of_throw(sizes, wanted)
+    near = np.flatnonzero(np.abs(reached / wanted - 1) < NEARLY)
+    if not len(near):
+        return []
+    lengths, shares = lengths[first + near], shares[near]
+    imaging = with_tubes(lengths).focused(shares[:, None] * rig.closest_setting).imaging()
+    imaging = _each(imaging, len(near))
+    fronts = fixed + lengths[:, 0] + lens.growth * shares
+    return _candidates(group, [indices[first + at] for at in near], imaging, fronts, lens, wanted)
+
+
+def _each(imaging, rigs):
+    """Every value as an array of one entry a rig."""
+    return Imaging._make(np.broadcast_to(np.asarray(value, float), (rigs, 1))[:, 0] for value in imaging)
+
+
+def _has_image(rig):
+    try:
+        rig.focused(0.0).magnification()
+    except OpticsError:
+        return False
+    return True
+
+
+def _with_extension(rig, group, index, lengths):
+    """The rig's elements with the tubes of one extension in one, of many lengths."""
+    in_front = sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in group.front)
+    at = in_front + 1 + len(group.before)
+    after = at + len(group.extensions[index])
+    return (*rig.elements[:at], Tube(lengths), *rig.elements[after:])
+
+
+def _try_bellows(base, group, index, wanted):
+    assembled = _assembled(replace(base, rig=group.row(index)))
+    if assembled is None:
+        return []
+    row, lens, rig = assembled
+    shortest, longest = rig.bellows.shortest, rig.bellows.longest
+    rig = rig.focused(0.0)
+    try:
+        # The size grows evenly with the draw; the shorter half may give no picture, so the longer one has the line.
+        half = (shortest + longest) / 2
+        at_longest = rig.drawn(longest).magnification()
+        if at_longest < wanted * (1 - NEARLY):
+            return []
+        at_half = rig.drawn(half).magnification()
+        draw = longest - (at_longest - wanted) / (at_longest - at_half) * (longest - half)
+        if draw < shortest - NEARLY * (longest - shortest):
+            return []
+        drawn = rig.drawn(min(max(draw, shortest), longest))
+        imaging = drawn.imaging()
+    except OpticsError:
+        return []
+    front = front_to_sensor(base.body, row, lens, drawn)
+    return _candidates(group, [index], _each(imaging, 1), np.array([front]), lens, wanted)
+
+
+def _assembled(setting):
+    nowhere = Findings()
+    row = arrange(setting.rig, nowhere)
+    assembled = None if row is None else assemble(setting, row, nowhere)
+    return None if assembled is None else (row, *assembled)
+
+
+def _candidates(group, indices, imaging, fronts, lens, wanted):
+    sizes = imaging.magnification
+    stands_off = next(
+        (p.gear.working_distance_mm for p in (*group.front, group.lens) if p.gear.kind == "objective"), None
+    )
+    rooms = imaging.subject_to_sensor - fronts if stands_off is None else np.full(len(indices), stands_off)
+    marked = min(max(LIGHT_AT, lens.widest), lens.narrowest)
+    off = np.abs(sizes / wanted - 1)
+    good = np.flatnonzero((off < NEARLY) & (rooms > 0))
+    if not len(good):
+        return []
+    lost = 2 * np.log2(np.maximum(imaging.effective_f_number(marked), 1e-9) / marked)
+    return [Candidate(group.row(indices[i]), float(off[i]), float(rooms[i]), float(lost[i])) for i in good]
+
+
+def _cost(lost, pieces):
+    """What a row costs: stops of light, and half a stop for each piece to put on."""
+    return lost + 0.5 * pieces
+
+
+def _rank(candidate, asked):
+    """Before the exact answer: whether it fits, whether there is room, then what it costs."""
+    return (
+        candidate.off > FITS,
+        candidate.is_short_of(asked.room_mm),
+        {
+            "best": _cost(candidate.lost, candidate.pieces),
+            "room": -candidate.room,
+            "light": candidate.lost,
+            "pieces": candidate.pieces,
+        }[asked.order],
+    )
+
+
+def _few_of_each(candidates):
+    """The best few of each lens and manner, so that one lens with many tubes does not fill the list."""
+    seen: dict[tuple, int] = {}
+    kept = []
+    for candidate in candidates:
+        manner = tuple(
+            (placed.gear.kit_id, placed.reversed) for placed in candidate.row if placed.gear.kind in LENS_KINDS
+        )
+        seen[manner] = seen.get(manner, 0) + 1
+        if seen[manner] <= MOST_OF_A_LENS:
+            kept.append(candidate)
+        if len(kept) == MOST_SHOWN:
+            break
+    return kept
+
+
+def _exactly(base, candidate, asked, measured, wording):
+    """The row worked out as a shot's rig is, with what stands against it; None when it turns out to give nothing."""
+    setting = replace(base, rig=candidate.row)
+    known = measured.get(tuple(rig_key(setting)))
+    if known is not None:
+        setting = replace(
+            setting,
+            measured=MeasuredSize(
+                magnification=known.magnification, uncertainty=known.uncertainty, modelled=known.modelled
+            ),
+        )
+    made = build_rig(setting, Findings())
+    if made is None:
+        setting = replace(setting, framing=FramingClosest(by="closest"))
+        made = build_rig(setting, Findings())
+    if made is None or made.working_distance <= 0:
+        return None
+    findings = Findings()
+    say_rig(setting, made, findings, wording)
+    area, m = sensor(setting), made.imaging.magnification
+    width = area.width / m
+    marked = min(max(LIGHT_AT, made.lens.widest), made.lens.narrowest)
+    effective = float(made.imaging.effective_f_number(marked))
+    room_enough = made.working_distance >= asked.room_mm * (1 - 1e-6)
+    against = [] if room_enough else [f"{wording.length(made.working_distance)} of room: nearer than asked"]
+    fits = abs(width / asked.frame_width_mm - 1) <= FITS
+    if not fits:
+        against.append(
+            f"{wording.length(width)} wide: {'wider' if width > asked.frame_width_mm else 'narrower'} than asked"
+        )
+    against += [said.message.rstrip(".") for said in findings.said if said.severity == "caution"]
+    return FoundRig(
+        title=_title(candidate.row),
+        rig=candidate.row,
+        framing=setting.framing,
+        measured=setting.measured,
+        fits=fits,
+        room_enough=room_enough,
+        magnification=m,
+        frame_width_mm=width,
+        frame_height_mm=area.height / m,
+        working_distance_mm=made.working_distance,
+        subject_to_sensor_mm=made.imaging.subject_to_sensor,
+        f_number=marked,
+        effective_f_number=effective,
+        stops_lost=stops_lost(marked, effective),
+        against=against,
+        outline=list(made.pieces),
+    )
+
+
+def _order(found, asked):
+    pieces = len(found.rig)
+    first = {
+        "best": _cost(found.stops_lost, pieces) + 0.5 * len(found.against),
+        "room": -found.working_distance_mm,
+        "light": found.stops_lost,
+        "pieces": pieces,
+    }[asked.order]
+    return (not found.fits, not found.room_enough, first, abs(found.frame_width_mm / asked.frame_width_mm - 1))
+
+
+def _title(row):
+    """The row in words, lens first: ``60 mm macro, f/2.8 · tube 12 mm``."""
+    lenses = [placed for placed in row if placed.gear.kind in LENS_KINDS]
+    words = []
+    for placed in reversed(lenses):
+        at = placed.at_focal_length_mm
+        words.append(
+            name_of(placed.gear)
+            + (f" at {at:g} mm" if at is not None else "")
+            + (" turned round" if placed.reversed else "")
+        )
+    others = [placed for placed in reversed(row) if placed not in lenses and not placed.gear.kind.endswith("ring")]
+    words += [name_of(placed.gear) for placed in others]
+    return " · ".join(words)
+
+
+def _headline(results, tried, gear, asked, wording):
+    width = wording.length(asked.frame_width_mm)
+    if not any(piece.kind in LENS_KINDS for piece in gear):
+        return (
+            "There is no lens in the kit to search with."
+            if not asked.carried_only
+            else "No lens of the kit is on the table today."
+        )
+    good = [found for found in results if found.fits and found.room_enough]
+    if good:
+        return f"{good[0].title} gets {width} with {wording.length(good[0].working_distance_mm)} to work in."
+    if any(found.fits for found in results):
+        best = max((found for found in results if found.fits), key=lambda found: found.working_distance_mm)
+        return (
+            f"Nothing gets {width} with that much room; the most is {wording.length(best.working_distance_mm)}, "
+            f"with {best.title}."
+        )
+    if results:
+        return f"Nothing gets {width}; the nearest is {times(results[0].magnification)} with {results[0].title}."
+    return f"None of {count(tried, 'combination')} comes near {width}."

@@ -1,0 +1,1 @@
+UPDATE document SET removed_at = :removed_at WHERE document_id = :document_id

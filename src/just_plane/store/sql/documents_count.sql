@@ -1,0 +1,1 @@
+SELECT count(*) AS documents FROM document WHERE kind = :kind

@@ -1,1 +1,0 @@
-INSERT INTO shot (shot_id, created_at) VALUES (:shot_id, :now)

@@ -1,1 +1,0 @@
-UPDATE shot SET removed_at = :removed_at WHERE shot_id = :shot_id

@@ -1,1 +1,0 @@
-SELECT count(*) AS shots FROM shot
