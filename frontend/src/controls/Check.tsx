@@ -26,15 +26,18 @@ export function Check({
   label,
   value,
   onChange,
+  bare = false,
 }: {
   label: string;
   value: boolean;
   onChange: (on: boolean) => void;
+  /** The box alone; the label is spoken but not shown, for lists whose heads say it. */
+  bare?: boolean;
 }) {
   return (
-    <Box isSelected={value} onChange={onChange}>
+    <Box isSelected={value} onChange={onChange} {...(bare ? { "aria-label": label } : {})}>
       <Mark aria-hidden>{value ? "✓" : ""}</Mark>
-      {label}
+      {bare ? null : label}
     </Box>
   );
 }

@@ -111,9 +111,9 @@ class Reversed:
     Parameters
     ----------
     lens : Prime        As its data sheet has it, from its mount's side.
-    standoff : float    From the plane where the reversing ring holds it to the lens's principal plane, toward the
-                        subject, mm. Everything between that plane and the sensor is extension: ring, tubes, and the
-                        body's own register.
+    standoff : float    From the lens's principal plane to where its sensor would be if its filter thread were the
+                        body's mount, mm: thread to principal plane, plus the body's register. The reversing ring and
+                        what else stands between count as extension from there.
 
     Notes
     -----
@@ -137,7 +137,7 @@ class Reversed:
 
     @property
     def image_distance(self):
-        """Lens to the reversing ring's plane, mm; what is behind it adds to this."""
+        """Lens to where the sensor would be without a ring, mm; ring and tubes add to this."""
         return self.standoff
 
     @property
@@ -166,6 +166,7 @@ class Objective:
     engraved_magnification : float   At its own tube length, > 0.
     numerical_aperture : float       Subject side, between 0 and 1.
     tube_length : float              From its shoulder to the image for which the magnification is engraved, mm, > 0.
+    image_distance : float           Shoulder to sensor with no tube between: the body's register, mm, >= 0.
 
     Notes
     -----
@@ -176,15 +177,16 @@ class Objective:
     engraved_magnification: float
     numerical_aperture: float
     tube_length: float = 160.0
+    image_distance: float = 0.0
 
     own_magnification = 0.0
     closest_magnification = 0.0
-    image_distance = 0.0
     pupil_ratio = 1.0
 
     def __post_init__(self):
         positive("engraved_magnification", self.engraved_magnification)
         positive("tube_length", self.tube_length, "mm")
+        non_negative("image_distance", self.image_distance, "mm")
         if not 0 < self.numerical_aperture < 1:
             raise OutOfDomainError(
                 "numerical_aperture.not_in_air",

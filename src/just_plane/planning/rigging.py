@@ -1,6 +1,6 @@
 """From the row of pieces to the core's rig, focused for the framing asked."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -116,8 +116,6 @@ def assemble(shot, row, findings):
             return None
         if element is not None:
             elements.append(element)
-    if row.pieces[row.lens].reversed or isinstance(lens.core, Objective):
-        elements.append(Tube(shot.body.register_mm))
     measured = shot.measured
     correction = measured.magnification / measured.modelled if measured else 1.0
     return lens, Rig(tuple(elements), correction)
@@ -128,9 +126,12 @@ def _element(body, row, index, numbers):
     gear, kind = row.gear(index), row.kind(index)
     if index == row.lens:
         lens = numbers[index]
-        if not row.pieces[index].reversed or isinstance(lens.core, Objective):
+        if isinstance(lens.core, Objective):
+            return replace(lens.core, image_distance=body.register_mm)
+        if not row.pieces[index].reversed:
             return lens.core
-        return lens.core.turned_round(lens.barrel - lens.hood - lens.thin_from_mount(body.register_mm))
+        thread_to_lens = lens.barrel - lens.hood - lens.thin_from_mount(body.register_mm)
+        return lens.core.turned_round(thread_to_lens + body.register_mm)
     if index == row.facing:
         return _facing(body, row, numbers)
     if kind == "close_up":

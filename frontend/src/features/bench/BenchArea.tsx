@@ -26,6 +26,7 @@ const Area = styled.section`
 `;
 
 const ReachArea = styled(Area)`
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(250px, 5fr) minmax(210px, 6fr);
 `;
 

@@ -29,13 +29,6 @@ const Line = styled.li`
   border-bottom: 1px solid ${({ theme }) => theme.line};
 `;
 
-const Tick = styled.div`
-  label > span:last-child,
-  label {
-    font-size: 0;
-  }
-`;
-
 const Open = styled(AriaButton)`
   display: block;
   width: 100%;
@@ -107,13 +100,13 @@ export function KitShelf({ pieces, findings, selected, onSelect, onCarry }: KitS
                 );
                 return (
                   <Line key={id}>
-                    <Tick>
-                      <Check
-                        label={`On the table: ${nameOf(gear)}`}
-                        value={carried}
-                        onChange={(on) => onCarry(id, on)}
-                      />
-                    </Tick>
+                    <Check
+                      bare
+                      label={`On the table: ${nameOf(gear)}`}
+                      value={carried}
+                      onChange={(on) => onCarry(id, on)}
+                    />
+
                     <Open
                       aria-pressed={selected === id}
                       onPress={() => onSelect(id)}

@@ -52,7 +52,7 @@ export function ReachPanel({ shotId }: { shotId: string }) {
       {reach ? (
         <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
           <strong>
-            {times(reach.magnification)}, {length(Math.max(reach.nearest_point_mm, 0), units)} to work in
+            {times(reach.magnification)}, {length(Math.max(reach.working_distance_mm, 0), units)} to work in
           </strong>
           Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}
           {reach.crops.map((crop) =>
@@ -60,7 +60,8 @@ export function ReachPanel({ shotId }: { shotId: string }) {
               ? ""
               : `; ${crop.name}: ${size(crop.frame_width_mm, crop.frame_height_mm, units)}`,
           )}
-          . {reachWords(reach, units)}
+          . The nearest point is {length(reach.nearest_point_mm, units)} from the lens.{" "}
+          {reachWords(reach, units)}
           {reach.size_uncertainty === null
             ? ""
             : ` Measured with a ruler, ± ${figures((reach.size_uncertainty / reach.magnification) * 100, 2)} %.`}

@@ -36,9 +36,7 @@ export function RigDrawing() {
   if (!reach) {
     return (
       <Box ref={box}>
-        <Nothing>
-          {plan ? `Nothing can be drawn yet: ${plan.verdict.headline} ${plan.verdict.detail}` : ""}
-        </Nothing>
+        <Nothing>{plan ? "Nothing can be drawn yet; the row of pieces says why." : ""}</Nothing>
       </Box>
     );
   }

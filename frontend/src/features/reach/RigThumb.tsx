@@ -3,29 +3,36 @@ import { useTheme } from "styled-components";
 import type { FoundRig } from "../../api/types";
 import { PieceMarks } from "./PieceMarks";
 
-const WIDTH = 236;
 const HEIGHT = 40;
 const BEHIND_MM = 32;
 
 /** One scale for all thumbnails: the longer half of them fill it, the longest are cut with a break. */
-export function thumbScale(results: readonly FoundRig[]): number {
+export function thumbScale(results: readonly FoundRig[], width: number): number {
   const lengths = results.map((each) => each.subject_to_sensor_mm).sort((a, b) => a - b);
   const middle = lengths[Math.floor(lengths.length / 2)] ?? 300;
   const longest = Math.min(lengths.at(-1) ?? 300, middle * 1.6);
-  return Math.min((WIDTH - 8) / (longest + BEHIND_MM), (HEIGHT - 2) / 92);
+  return Math.min((width - 8) / (longest + BEHIND_MM), (HEIGHT - 2) / 92);
 }
 
 /** A rig from the side, to the one scale of the list. */
-export const RigThumb = memo(function RigThumb({ found, pxPerMm }: { found: FoundRig; pxPerMm: number }) {
+export const RigThumb = memo(function RigThumb({
+  found,
+  pxPerMm,
+  width,
+}: {
+  found: FoundRig;
+  pxPerMm: number;
+  width: number;
+}) {
   const theme = useTheme();
   const x = (place: number) => (place + BEHIND_MM) * pxPerMm;
   const axis = HEIGHT / 2;
   const front = found.subject_to_sensor_mm - found.working_distance_mm;
   const end = x(found.subject_to_sensor_mm);
-  const cut = end > WIDTH - 4;
-  const subject = cut ? WIDTH - 5 : end;
+  const cut = end > width - 4;
+  const subject = cut ? width - 5 : end;
   return (
-    <svg width={WIDTH} height={HEIGHT} aria-hidden>
+    <svg width={width} height={HEIGHT} aria-hidden>
       <PieceMarks pieces={found.outline} x={x} axis={axis} pxPerMm={pxPerMm} />
       <line x1={x(front)} x2={subject} y1={axis} y2={axis} stroke={theme.subject} />
       {cut ? (

@@ -157,7 +157,10 @@ function Given({ plan, index }: { plan: Plan | null; index: number }) {
     const isLens = reach.pieces.some((piece) => piece.index === index);
     return isLens ? (
       <small>
-        works at {times(reach.lens_magnification)}, {length(reach.focal_length_now_mm, units)} there
+        {reach.lens_magnification < 0.0005
+          ? "focused at infinity"
+          : `works at ${times(reach.lens_magnification)}`}
+        , {length(reach.focal_length_now_mm, units)} there
       </small>
     ) : null;
   }

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import styled from "styled-components";
+import styled, { css } from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { FoundRig, Shot } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
@@ -10,11 +10,13 @@ import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { by } from "../../controls/steps";
 import { length, stop, times } from "../../units/format";
+import { useSize } from "../../drawing/useSize";
 import { useBench } from "../bench/ShotContext";
 import { RigThumb, thumbScale } from "./RigThumb";
 import { useSearch, type Wanted } from "./useSearch";
 
 const Box = styled.section`
+  min-width: 0;
   display: flex;
   flex-direction: column;
   min-height: 0;
@@ -43,11 +45,15 @@ const Order = styled.div`
   width: 150px;
 `;
 
-const columns = `
+const columns = css`
   display: grid;
   grid-template-columns: minmax(150px, 1fr) 236px 76px 62px 66px 52px 66px;
   gap: 8px;
   align-items: center;
+  [data-narrow] & {
+    grid-template-columns: minmax(120px, 1fr) 150px 66px 56px 54px 42px 62px;
+    gap: 6px;
+  }
 `;
 
 const Heads = styled.div`
@@ -131,14 +137,17 @@ export function Search() {
   const search = useSearch(shot, width, wanted);
   const found = search.data;
   const results = useMemo(() => found?.results ?? [], [found]);
-  const scale = useMemo(() => thumbScale(results), [results]);
+  const [box, size] = useSize<HTMLElement>();
+  const narrow = size.width > 0 && size.width < 860;
+  const thumb = narrow ? 150 : 236;
+  const scale = useMemo(() => thumbScale(results, thumb), [results, thumb]);
   const put = (result: FoundRig) =>
     edit(
       (draft) => ({ ...draft, rig: result.rig, framing: result.framing, measured: result.measured }) as Shot,
     );
   const here = JSON.stringify(shot.rig.map(identity));
   return (
-    <Box aria-label="Search the kit">
+    <Box ref={box} aria-label="Search the kit" {...(narrow ? { "data-narrow": "" } : {})}>
       <Asked>
         <h2 aria-live="polite">{found?.headline ?? "What of the kit gets this frame?"}</h2>
         <Room>
@@ -159,7 +168,7 @@ export function Search() {
           />
         </Order>
         <Check
-          label="Only what is on the table today"
+          label="Only what is on the table"
           value={wanted.carried_only}
           onChange={(carried_only) => setWanted({ ...wanted, carried_only })}
         />
@@ -185,7 +194,7 @@ export function Search() {
                 <small title={result.against.join(". ")}>{result.against.join("; ")}</small>
               ) : null}
             </Words>
-            <RigThumb found={result} pxPerMm={scale} />
+            <RigThumb found={result} pxPerMm={scale} width={thumb} />
             <Figure>{length(result.working_distance_mm, units)}</Figure>
             <Figure>{times(result.magnification)}</Figure>
             <Figure title={`${stop(result.f_number)} marked`}>

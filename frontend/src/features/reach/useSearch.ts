@@ -23,6 +23,6 @@ export function useSearch(shot: Shot, frameWidth: number, wanted: Wanted) {
     queryKey: ["search", units, calm],
     queryFn: () => dataOf(api.POST("/api/search", { params: { query: { units } }, body: calm })),
     placeholderData: keepPreviousData,
-    enabled: frameWidth > 0,
+    enabled: calm.frame_width_mm > 0,
   });
 }

@@ -45,6 +45,7 @@ export function Frame({ found, byHand, points, onPoints }: FrameProps) {
   const { scale, left, top } = fitted(width_px, height_px, size.width || 1, size.height || 1);
   const [width, height] = [width_px * scale, height_px * scale];
   const place = { left, top, width, height };
+  const marks = found.marks_px.map(([x1, y1, x2, y2]) => line(x1, y1, x2, y2, scale)).join("");
   const put = (event: PointerEvent<SVGSVGElement>) => {
     const corner = event.currentTarget.getBoundingClientRect();
     onPoints(
@@ -79,7 +80,7 @@ export function Frame({ found, byHand, points, onPoints }: FrameProps) {
             {points.length === 2 ? (
               <polyline
                 points={points.map((point) => `${point.x * scale},${point.y * scale}`).join(" ")}
-                stroke={theme.sharp}
+                stroke={theme.surface}
                 strokeWidth={2}
                 fill="none"
               />
@@ -93,18 +94,19 @@ export function Frame({ found, byHand, points, onPoints }: FrameProps) {
                 onKeyDown={onKeyDown(index)}
                 transform={`translate(${point.x * scale} ${point.y * scale})`}
               >
-                <circle r={13} fill="transparent" stroke={theme.sharp} strokeWidth={2} />
-                <path d="M-20 0h14M6 0h14M0-20v14M0 6v14" stroke={theme.sharp} strokeWidth={2} />
+                <circle r={13} fill="transparent" stroke={theme.surface} strokeWidth={5} />
+                <circle r={13} fill="none" stroke={theme.subject} strokeWidth={2} />
+                <path d="M-20 0h14M6 0h14M0-20v14M0 6v14" stroke={theme.subject} strokeWidth={2} />
               </g>
             ))}
           </>
         ) : (
-          <path
-            d={found.marks_px.map(([x1, y1, x2, y2]) => line(x1, y1, x2, y2, scale)).join("")}
-            stroke={theme.sharp}
-            strokeWidth={1.6}
-            fill="none"
-          />
+          [
+            { colour: theme.surface, width: 4.5 },
+            { colour: theme.subject, width: 2 },
+          ].map(({ colour, width: strokeWidth }) => (
+            <path key={strokeWidth} d={marks} stroke={colour} strokeWidth={strokeWidth} fill="none" />
+          ))
         )}
       </svg>
     </Box>

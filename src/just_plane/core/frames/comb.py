@@ -11,6 +11,8 @@ LEAST_LIKENESS = 0.5
 """Share of a strip's variation that a comb of one rhythm must explain, more when there are few ticks: a chance likeness
 of a few waves is common, of many it is not."""
 MOST_DRIFT = 0.15
+MOST_SCATTER = 0.12
+"""Of the phase about its even run, turns."""
 LEAST_STRETCH = 0.2
 """Length of the comb as a share of the frame's longer side."""
 LEAST_CONTRAST = 0.12
@@ -25,8 +27,8 @@ class Comb(NamedTuple):
     angle: float
     likeness: float
     drift: float
-    first: float
-    ticks: int
+    ticks: np.ndarray
+    """Places along the direction."""
     across: tuple
     stretch: tuple
 
@@ -120,30 +122,26 @@ def _best_comb(folded, pace, angle):
     measured = _measure(profile, weight > 0, pace)
     if measured is None:
         return None
-    spacing, uncertainty, likeness, drift, phase, (begin, end) = measured
-    ticks = int((end - begin) / spacing) + 1
+    ticks, (begin, end) = len(measured.ticks), measured.stretch
     strong = float(np.std(profile[begin:end]))
     if (
         ticks < LEAST_TICKS
         or end - begin < LEAST_STRETCH * folded.longest_side
-        or likeness < LEAST_LIKENESS + 1.5 / ticks
-        or abs(drift) > MOST_DRIFT
+        or measured.likeness < LEAST_LIKENESS + 1.5 / ticks
+        or abs(measured.drift) > MOST_DRIFT
         or strong < LEAST_CONTRAST
     ):
         return None
-    across = (folded.low + first * folded.width, folded.low + (last + 1) * folded.width)
-    tick = begin + ((phase - begin) % spacing)
     return Comb(
-        likeness**2 * np.sqrt(ticks) * strong,
-        spacing,
-        uncertainty,
+        measured.likeness**2 * np.sqrt(ticks) * strong,
+        measured.spacing,
+        measured.uncertainty,
         angle,
-        likeness,
-        drift,
-        folded.start + tick,
-        ticks,
-        across,
-        (begin, end),
+        measured.likeness,
+        measured.drift,
+        folded.start + measured.ticks + 0.5,  # the middle of a bin lies half a pixel in
+        (folded.low + first * folded.width, folded.low + (last + 1) * folded.width),
+        measured.stretch,
     )
 
 
@@ -183,27 +181,34 @@ def _measure(profile, there, pace):
         return None
     used = np.flatnonzero(good[first : last + 1]) + first
     begin, end = int(centres[first] - window // 2), int(centres[last] + window // 2)
-    turns = np.unwrap(np.array(phases)[used]) / (2 * np.pi)
-    at = centres[used].astype(float)
-    middle = at.mean()
     if len(used) < 4:
         return None
-    slope, offset = np.polyfit(at - middle, turns, 1, w=strengths[used])
-    rest = turns - (slope * (at - middle) + offset)
+    at = centres[used].astype(float)
+    middle = float(at.mean())
+    turns = np.unwrap(np.array(phases)[used]) / (2 * np.pi)
+    # A ruler that does not lie square has a spacing that grows along it: the run of the phase bends.
+    order = 2 if len(used) >= 6 else 1
+    slope, offset = np.polyfit(at - middle, turns, order, w=strengths[used])[-2:]
+    bend = np.polyfit(at - middle, turns, order, w=strengths[used])[0] if order == 2 else 0.0
+    rest = turns - ((bend * (at - middle) + slope) * (at - middle) + offset)
     scatter = float(np.sqrt(np.mean(rest**2)))
-    if scatter > 0.12:
-        return None
     true_pace = pace + slope
-    if true_pace <= 0:
+    if scatter > MOST_SCATTER or true_pace <= 0:
         return None
-    bend = np.polyfit(at - middle, turns, 2)[0] if len(used) >= 6 else 0.0
-    drift = float(2 * bend * (end - begin) / true_pace)
+    stretch = np.arange(begin, end)
+    phase = pace * stretch + (bend * (stretch - middle) + slope) * (stretch - middle) + offset
     # Neighbouring windows overlap threefold, so only every third is news.
     news = max(len(used) / 3, 2.0)
     sigma = max(scatter, 0.002) / (np.sqrt(news) * max(float(np.std(at)), 1.0))
-    likeness = _likeness(profile[begin:end], true_pace)
-    crest = _crest(profile, begin, end, true_pace)
-    return 1 / true_pace, sigma / true_pace**2, likeness, drift, crest, (begin, end)
+    values = profile[begin:end] - profile[begin:end].mean()
+    return _Run(
+        float(1 / true_pace),
+        float(sigma / true_pace**2),
+        _likeness(values, phase),
+        float(2 * bend * (end - begin) / true_pace),
+        _crests(values, phase, stretch),
+        (begin, end),
+    )
 
 
 def _finest(profile, begin, end, pace):
@@ -232,28 +237,36 @@ def _longest_run(good, allowed_gap):
     return best
 
 
-def _likeness(values, pace):
-    """Share of the variation explained by the pace and its next three overtones."""
-    values = values - values.mean()
+def _likeness(values, phase):
+    """Share of the variation explained by a comb of this phase (turns) and its next three overtones."""
     total = float((values**2).sum())
     if total <= 0:
         return 0.0
-    places = np.arange(len(values))
     # The long ticks of a ruler repeat more slowly: let a slow change pass too.
-    columns = [np.ones(len(values)), places / len(values)]
+    columns = [np.ones(len(values)), np.arange(len(values)) / len(values)]
     for overtone in (1, 2, 3, 4):
-        if overtone * pace < 0.5:
-            columns += [np.cos(2 * np.pi * overtone * pace * places), np.sin(2 * np.pi * overtone * pace * places)]
+        if overtone * (phase[-1] - phase[0]) < 0.5 * len(phase):
+            columns += [np.cos(2 * np.pi * overtone * phase), np.sin(2 * np.pi * overtone * phase)]
     basis = np.stack(columns, axis=1)
     answer, *_ = np.linalg.lstsq(basis, values, rcond=None)
     return float(1 - ((values - basis @ answer) ** 2).sum() / total)
 
 
-def _crest(profile, begin, end, pace):
-    """Place of one tick, from the comb's own phase: dark on light or light on dark, whichever is the narrower."""
-    values = profile[begin:end] - profile[begin:end].mean()
-    places = np.arange(begin, end)
-    phase = np.angle((values * np.exp(-2j * np.pi * pace * places)).sum())
-    bright = -phase / (2 * np.pi * pace)
-    skew = float(np.mean(values**3))
-    return bright if skew > 0 else bright + 0.5 / pace
+def _crests(values, phase, places):
+    """Places of the ticks, where the comb's phase passes them: dark on light or light on dark, the narrower of both."""
+    lag = np.angle((values * np.exp(-2j * np.pi * phase)).sum()) / (2 * np.pi)
+    bright = float(np.mean(values**3)) > 0
+    turns = phase + lag + (0.0 if bright else 0.5)
+    whole = np.arange(np.ceil(turns[0]), np.floor(turns[-1]) + 1)
+    return np.interp(whole, turns, places)
+
+
+class _Run(NamedTuple):
+    """How a comb runs along a profile. Pixels."""
+
+    spacing: float
+    uncertainty: float
+    likeness: float
+    drift: float
+    ticks: np.ndarray
+    stretch: tuple

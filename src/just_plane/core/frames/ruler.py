@@ -73,9 +73,11 @@ def find_ruler(frame):
             continue
         frequencies = candidates(power_spectrum(level), most)
         if best is not None:
-            # Perhaps only the long ticks were told apart so far.
+            # Perhaps only the long ticks were told apart so far; and the same comb is measured better here.
             pace = 1 / (best.spacing * COARSER)
-            frequencies.insert(0, (pace * np.cos(best.angle), pace * np.sin(best.angle)))
+            again = comb_along(level, (pace * np.cos(best.angle), pace * np.sin(best.angle)))
+            if again is not None and again.score > 0.8 * best.score:
+                best, best_shrink = again, shrink * coarser
         for frequency in frequencies:
             found = comb_along(level, frequency)
             if found is not None and (best is None or found.score > best.score * 1.05):
@@ -97,8 +99,7 @@ def _refusal(code, message):
 
 def _as_ruler(comb, shrink):
     cos, sin = np.cos(comb.angle), np.sin(comb.angle)
-    numbers = np.arange(min(comb.ticks, MOST_MARKS))
-    along = comb.first + numbers * comb.spacing
+    along = comb.ticks[:MOST_MARKS]
     ends = [(along * cos - across * sin, along * sin + across * cos) for across in comb.across]
     marks = np.stack([ends[0][0], ends[0][1], ends[1][0], ends[1][1]], axis=1)
     # The middle of a block of averaged pixels lies half a block in.
