@@ -6,7 +6,10 @@ import sys
 
 import pytest
 
+from just_plane.cli import main
 from just_plane.contract.shot_file import write_shot
+from just_plane.core.frames.ruler import find_ruler
+from just_plane.pictures.reading import read_picture
 from just_plane.planning.plan import plan_shot
 
 
@@ -82,3 +85,29 @@ def test_the_demo_never_lives_in_the_folder_of_real_work():
 
     assert demo_folder() != own_folder()
     assert own_folder() not in demo_folder().parents
+
+
+def test_a_practice_ruler_has_the_ticks_it_says(tmp_path, capsys):
+    path = tmp_path / "ruler.jpg"
+    assert main(["ruler", str(path), "--size", "1", "--pixels", "900", "--turn", "7"]) == 0
+    assert "25.0000 pixels" in capsys.readouterr().out
+    assert find_ruler(read_picture(path.read_bytes()).brightness).spacing == pytest.approx(25.0, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--tick", "50"], "Choose another --tick"),
+        (["--pixels", "7"], "from 300 to 9000"),
+        (["--noise", "4"], "from 0 to 0.5"),
+    ],
+)
+def test_a_ruler_that_cannot_be_is_refused(tmp_path, capsys, options, words):
+    assert main(["ruler", str(tmp_path / "ruler.jpg"), *options]) == 1
+    assert words in capsys.readouterr().err
+    assert not list(tmp_path.iterdir())
+
+
+def test_a_ruler_that_cannot_be_written_is_said(tmp_path, capsys):
+    assert main(["ruler", str(tmp_path / "nowhere" / "ruler.jpg")]) == 1
+    assert "No such file" in capsys.readouterr().err

@@ -153,4 +153,4 @@ class KitFileQuery(Model):
         Literal["add", "replace"],
         Field(description="add: put them to those there, a piece of the same kit_id being replaced; replace: all."),
     ] = "add"
-    base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]
+    base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000, strict=False)]

@@ -6,7 +6,6 @@ the camera's notes may be missing, broken or untrue.
 
 import base64
 import io
-import warnings
 from typing import NamedTuple
 
 import numpy as np
@@ -19,6 +18,8 @@ MOST_PIXELS = 120_000_000
 SMALLEST_SIDE = 64
 PREVIEW_SIDE = 1400
 LARGEST_BYTES = 150_000_000
+# Opening reads the header alone; the size is judged below, with our own limit and in our own words.
+Image.MAX_IMAGE_PIXELS = None
 # Numbers of the camera's notes (EXIF).
 FOCAL_LENGTH, F_NUMBER, TAKEN, FULL_WIDTH, FULL_HEIGHT = 0x920A, 0x829D, 0x9003, 0xA002, 0xA003
 NOTES = 0x8769
@@ -51,12 +52,7 @@ def read_picture(content):
     if not content:
         raise PictureError("The file is empty.", "Choose a photograph: JPEG, PNG or TIFF.")
     try:
-        with warnings.catch_warnings():
-            # The size is judged below, with our own limit and our own words.
-            warnings.simplefilter("ignore", Image.DecompressionBombWarning)
-            opened = Image.open(io.BytesIO(content), formats=KINDS)
-    except Image.DecompressionBombError as error:
-        raise _too_large("more than 170") from error
+        opened = Image.open(io.BytesIO(content), formats=KINDS)
     except (UnidentifiedImageError, OSError, ValueError, SyntaxError, OverflowError, EOFError) as error:
         raise PictureError(
             "This file is no picture that the program can read.", "Choose a JPEG, PNG or TIFF photograph."
@@ -64,7 +60,11 @@ def read_picture(content):
     with opened:
         width, height = opened.size
         if width * height > MOST_PIXELS:
-            raise _too_large(f"{width * height / 1e6:,.0f}")
+            raise PictureError(
+                f"This picture has {width * height / 1e6:,.0f} megapixels; the program unpacks up to "
+                f"{MOST_PIXELS / 1e6:.0f}.",
+                "Save it smaller, whole frame and uncropped: the size on the sensor comes out the same.",
+            )
         if min(width, height) < SMALLEST_SIDE:
             raise PictureError(
                 f"This picture is only {width} × {height} pixels.",
@@ -96,13 +96,6 @@ def read_picture(content):
         **notes,
     )
     return Picture(np.asarray(gray, dtype=np.float32) / 255, facts)
-
-
-def _too_large(megapixels):
-    return PictureError(
-        f"This picture has {megapixels} megapixels; the program unpacks up to {MOST_PIXELS / 1e6:.0f}.",
-        "Save it smaller, whole frame and uncropped: the size on the sensor comes out the same.",
-    )
 
 
 def _gray(image):

@@ -100,7 +100,7 @@ def size_from(asked):
     measured = MeasuredSize(magnification=value.value, uncertainty=value.uncertainty, modelled=model)
     off = (ratio - 1) * 100
     words = (
-        f"{times4(value.value)} ± {value.uncertainty / value.value:.2%}, the model says {times4(model)}: "
+        f"{times4(value.value)} ± {value.uncertainty / value.value * 100:.2g} %, the model says {times4(model)}: "
         f"{abs(off):.1f} % {'more' if off > 0 else 'less'}."
     )
     answer = SizeAnswer(

@@ -1,63 +1,23 @@
 """What of the kit gets this frame: every sensible row tried together, the best of each lens worked out exactly."""
 
-from bisect import bisect_left
-from dataclasses import dataclass, replace
-
-import numpy as np
+from dataclasses import replace
 
 from just_plane.contract.search import FoundRig, SearchAnswer
 from just_plane.contract.shot import FramingByWidth, FramingClosest, MeasuredSize
 from just_plane.core.aperture import stops_lost
-from just_plane.core.errors import OpticsError
-from just_plane.core.imaging import Imaging
-from just_plane.core.pieces import Tube
-from just_plane.core.reach import share_of_throw, sizes_over_throw
 from just_plane.planning.cautions import say_rig
-from just_plane.planning.chain import LENS_KINDS, arrange
+from just_plane.planning.chain import LENS_KINDS
 from just_plane.planning.combinations import BOUNDS, groups
 from just_plane.planning.findings import Findings
-from just_plane.planning.outline import front_to_sensor, name_of
+from just_plane.planning.outline import name_of
 from just_plane.planning.reach import rig_key
-from just_plane.planning.rigging import assemble, build_rig, sensor
+from just_plane.planning.rigging import build_rig, sensor
+from just_plane.planning.trial import LIGHT_AT, Setting, candidates_of
 from just_plane.planning.wording import count, times
 
 FITS = 0.02
-NEARLY = 0.12
-"""Sizes this far from the one asked are shown, and said not to fit."""
 MOST_OF_A_LENS = 4
 MOST_SHOWN = 24
-LIGHT_AT = 8.0
-"""Marked stop at which light lost is compared, where the lens has it."""
-
-
-@dataclass(frozen=True, slots=True)
-class Setting:
-    """As much of a shot as a rig is built from."""
-
-    body: object
-    crop_mode: str | None
-    rig: list
-    framing: object
-    measured: MeasuredSize | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Candidate:
-    """A row with what it would give, before it is worked out exactly."""
-
-    row: list
-    off: float
-    """How far its size is from the one asked, as a share."""
-    room: float
-    lost: float
-    """Stops."""
-
-    @property
-    def pieces(self):
-        return len(self.row)
-
-    def is_short_of(self, room):
-        return self.room < room * (1 - 1e-6)
 
 
 def search(kit, asked, wording):
@@ -82,7 +42,7 @@ def search(kit, asked, wording):
     tried, candidates = 0, []
     for group in groups(gear):
         tried += len(group.extensions)
-        candidates += _try(replace(base, rig=group.row(0)), group, wanted)
+        candidates += candidates_of(replace(base, rig=group.row(0)), group, wanted)
     candidates.sort(key=lambda each: _rank(each, asked))
     results = [found for each in _few_of_each(candidates) if (found := _exactly(base, each, asked, measured, wording))]
     results.sort(key=lambda found: _order(found, asked))
@@ -90,120 +50,6 @@ def search(kit, asked, wording):
     return SearchAnswer(
         tried=tried, bounds=BOUNDS, headline=_headline(results, tried, gear, asked, wording), results=results
     )
-
-
-def _try(base, group, wanted):
-    """Candidates of one group, all its extensions at once."""
-    plain = [index for index, gap in enumerate(group.extensions) if not _has_bellows(gap)]
-    found = _try_some(base, group, plain, wanted) if plain else []
-    for index, gap in enumerate(group.extensions):
-        if _has_bellows(gap):
-            found += _try_bellows(base, group, index, wanted)
-    return found
-
-
-def _has_bellows(gap):
-    return any(placed.gear.kind == "bellows" for placed in gap)
-
-
-def _try_some(base, group, indices, wanted):
-    """Candidates of the rows whose extension is tubes, shortest first, settled together."""
-    assembled = _assembled(replace(base, rig=group.row(indices[0])))
-    if assembled is None:
-        return []
-    row, lens, rig = assembled
-    lengths = np.array([[sum(p.gear.length_mm for p in group.extensions[index])] for index in indices])
-    fixed = front_to_sensor(base.body, row, lens, rig) - float(lengths[0, 0])
-
-    def with_tubes(extension):
-        return replace(rig, elements=_with_extension(rig, group, indices[0], extension))
-
-    first = 0
-    try:
-        sizes = sizes_over_throw(with_tubes(lengths), len(indices))
-    except OpticsError:
-        # Too little extension gives no picture; more of it does.
-        first = bisect_left(range(len(indices)), True, key=lambda at: _has_image(with_tubes(float(lengths[at, 0]))))
-        if first == len(indices):
-            return []
-        sizes = sizes_over_throw(with_tubes(lengths[first:]), len(indices) - first)
-    shares, reached = share_of_throw(sizes, wanted)
-    near = np.flatnonzero(np.abs(reached / wanted - 1) < NEARLY)
-    if not len(near):
-        return []
-    lengths, shares = lengths[first + near], shares[near]
-    imaging = with_tubes(lengths).focused(shares[:, None] * rig.closest_setting).imaging()
-    imaging = _each(imaging, len(near))
-    fronts = fixed + lengths[:, 0] + lens.growth * shares
-    return _candidates(group, [indices[first + at] for at in near], imaging, fronts, lens, wanted)
-
-
-def _each(imaging, rigs):
-    """Every value as an array of one entry a rig."""
-    return Imaging._make(np.broadcast_to(np.asarray(value, float), (rigs, 1))[:, 0] for value in imaging)
-
-
-def _has_image(rig):
-    try:
-        rig.focused(0.0).magnification()
-    except OpticsError:
-        return False
-    return True
-
-
-def _with_extension(rig, group, index, lengths):
-    """The rig's elements with the tubes of one extension in one, of many lengths."""
-    in_front = sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in group.front)
-    at = in_front + 1 + len(group.before)
-    after = at + len(group.extensions[index])
-    return (*rig.elements[:at], Tube(lengths), *rig.elements[after:])
-
-
-def _try_bellows(base, group, index, wanted):
-    assembled = _assembled(replace(base, rig=group.row(index)))
-    if assembled is None:
-        return []
-    row, lens, rig = assembled
-    shortest, longest = rig.bellows.shortest, rig.bellows.longest
-    rig = rig.focused(0.0)
-    try:
-        # The size grows evenly with the draw; the shorter half may give no picture, so the longer one has the line.
-        half = (shortest + longest) / 2
-        at_longest = rig.drawn(longest).magnification()
-        if at_longest < wanted * (1 - NEARLY):
-            return []
-        at_half = rig.drawn(half).magnification()
-        draw = longest - (at_longest - wanted) / (at_longest - at_half) * (longest - half)
-        if draw < shortest - NEARLY * (longest - shortest):
-            return []
-        drawn = rig.drawn(min(max(draw, shortest), longest))
-        imaging = drawn.imaging()
-    except OpticsError:
-        return []
-    front = front_to_sensor(base.body, row, lens, drawn)
-    return _candidates(group, [index], _each(imaging, 1), np.array([front]), lens, wanted)
-
-
-def _assembled(setting):
-    nowhere = Findings()
-    row = arrange(setting.rig, nowhere)
-    assembled = None if row is None else assemble(setting, row, nowhere)
-    return None if assembled is None else (row, *assembled)
-
-
-def _candidates(group, indices, imaging, fronts, lens, wanted):
-    sizes = imaging.magnification
-    stands_off = next(
-        (p.gear.working_distance_mm for p in (*group.front, group.lens) if p.gear.kind == "objective"), None
-    )
-    rooms = imaging.subject_to_sensor - fronts if stands_off is None else np.full(len(indices), stands_off)
-    marked = min(max(LIGHT_AT, lens.widest), lens.narrowest)
-    off = np.abs(sizes / wanted - 1)
-    good = np.flatnonzero((off < NEARLY) & (rooms > 0))
-    if not len(good):
-        return []
-    lost = 2 * np.log2(np.maximum(imaging.effective_f_number(marked), 1e-9) / marked)
-    return [Candidate(group.row(indices[i]), float(off[i]), float(rooms[i]), float(lost[i])) for i in good]
 
 
 def _cost(lost, pieces):

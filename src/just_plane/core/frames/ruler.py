@@ -105,4 +105,5 @@ def _as_ruler(comb, shrink):
     # The middle of a block of averaged pixels lies half a block in.
     marks = (marks + 0.5) * shrink - 0.5
     angle = (comb.angle + np.pi / 2) % np.pi - np.pi / 2
-    return Ruler(comb.spacing * shrink, comb.uncertainty * shrink, float(angle), comb.likeness, comb.drift, marks)
+    uncertainty = float(np.hypot(comb.uncertainty, SYSTEMATIC * comb.spacing))
+    return Ruler(comb.spacing * shrink, uncertainty * shrink, float(angle), comb.likeness, comb.drift, marks)

@@ -1,0 +1,91 @@
+"""The kit as a file and as a table: what goes out comes in again, and what cannot be read is said."""
+
+import json
+from pathlib import Path
+
+import jsonschema
+import pytest
+
+from just_plane.contract.gear import KINDS
+from just_plane.contract.json_file import FileError
+from just_plane.contract.kit import Kit, empty_kit
+from just_plane.contract.kit_file import columns, read_kit, read_table, write_kit, write_table
+from just_plane.shelf.starter import starter_shelf
+
+ROOT = Path(__file__).parents[2]
+HEAD = "kind,kit_id,name,carried,length_mm"
+
+
+def test_a_kit_goes_out_and_comes_in_as_json_and_as_a_table():
+    kit = starter_shelf()
+    assert read_kit(write_kit(kit)) == kit
+    assert read_table(write_table(kit)) == kit
+    assert read_table(b"\xef\xbb\xbf" + write_table(kit).encode()) == kit
+
+
+def test_an_empty_kit_is_a_kit():
+    assert read_kit(write_kit(empty_kit())) == empty_kit()
+
+
+def test_the_shelf_satisfies_the_published_schema():
+    schema = json.loads((ROOT / "docs" / "kit-file.schema.json").read_text())
+    jsonschema.validate(json.loads(write_kit(starter_shelf())), schema)
+
+
+def test_every_member_of_every_kind_has_a_column():
+    there = set(columns())
+    for model in KINDS.values():
+        for name in model.model_fields:
+            assert name in there or f"{name}_focal_length_mm" in there
+
+
+def test_a_hand_written_table_needs_only_what_it_says():
+    kit = read_table("kind,name,length_mm,carried\ntube,my tube,12,no\n\ntube,,20.5,\n")
+    first, second = kit.pieces
+    assert (first.gear.name, first.gear.length_mm, first.carried) == ("my tube", 12.0, False)
+    assert (second.gear.length_mm, second.carried, second.gear.contacts) == (20.5, True, True)
+    assert first.gear.kit_id != second.gear.kit_id
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        (b"\xff\xfe\x00binary\x00", "not text"),
+        ("", "no rows, or no column called kind"),
+        ("name,length_mm\nx,3", "no column called kind"),
+        (f"{HEAD}\ntripod,a,b,yes,3", "Row 2: “tripod” is no kind of gear"),
+        (f"{HEAD}\ntube,a,b,yes,12\ntube,c,d,yes,long", "Row 3: Length"),
+        (f"{HEAD}\ntube,a,b,yes,-3", "Row 2: Length must be more than 0 mm; got “-3”"),
+        (f"{HEAD}\ntube,a,b,yes,", "Row 2: Length is missing"),
+        (f"{HEAD},colour\ntube,a,b,yes,12,red", "column “colour” is not one of a kit"),
+        (f"{HEAD}\ntube,a,b,yes,12\ntube,a,c,yes,20", "two pieces have the kit_id “a”"),
+        ("kind,sensor_width_mm,sensor_height_mm,crop_modes\nbody,36,24,small", "crop mode “small” cannot be read"),
+    ],
+)
+def test_a_table_that_cannot_be_read_is_refused_with_its_row(text, words):
+    with pytest.raises(FileError) as refusal:
+        read_table(text)
+    assert words in refusal.value.message
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"format": "just-plane/shot"}, "is not a kit"),
+        ({"version": 3}, "version 3; this program reads up to version 1"),
+        ({"pieces": [{"gear": {"kind": "tube", "length_mm": 3}}]}, "needs one"),
+        ({"pieces": [{"gear": {"kind": "anvil"}}]}, "Gear must be one of"),
+        ({"pieces": [{"gear": {"length_mm": 3.0}}]}, "must say which one it is, in 'kind'"),
+    ],
+)
+def test_a_kit_file_that_is_none_is_refused(change, words):
+    document = json.loads(write_kit(empty_kit())) | change
+    with pytest.raises(FileError) as refusal:
+        read_kit(json.dumps(document))
+    assert words in refusal.value.message
+
+
+def test_a_kit_keeps_what_was_measured_with_its_rigs():
+    measured = {"rig": ["~a", "b"], "magnification": 1.2, "uncertainty": 0.001, "modelled": 1.18}
+    kit = Kit.model_validate({"format": "just-plane/kit", "version": 1, "measured_rigs": [measured]})
+    assert read_kit(write_kit(kit)).measured_rigs == kit.measured_rigs

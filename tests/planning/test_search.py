@@ -1,0 +1,162 @@
+"""What of the kit gets a frame: nothing found that does not, nothing missed that does, in the order asked."""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from just_plane.contract.kit import Kit, KitPiece, MeasuredRig, empty_kit
+from just_plane.contract.search import SearchAsked
+from just_plane.contract.shot import Shot
+from just_plane.planning.chain import arrange
+from just_plane.planning.combinations import groups
+from just_plane.planning.findings import Findings
+from just_plane.planning.plan import plan_shot
+from just_plane.planning.search import FITS, search
+from just_plane.planning.wording import Wording
+from just_plane.shelf.starter import starter_shelf
+
+SHELF = starter_shelf()
+GEAR = {piece.gear.kit_id: piece.gear for piece in SHELF.pieces}
+BODY = GEAR["body-36-45"]
+WORDING = Wording()
+
+
+def kit_of(*names, **more):
+    pieces = [KitPiece(gear=GEAR[name]) for name in names]
+    return Kit(format="just-plane/kit", version=1, pieces=pieces, **more)
+
+
+def ask(kit, width, room=0.0, **more):
+    return search(kit, SearchAsked(body=BODY, frame_width_mm=width, room_mm=room, **more), WORDING)
+
+
+def ids(found):
+    return [("~" if placed.reversed else "") + placed.gear.kit_id for placed in found.rig]
+
+
+def as_shot(found):
+    return Shot.model_validate(
+        {
+            "format": "just-plane/shot",
+            "version": 2,
+            "name": "found",
+            "subject": {"depth_mm": 0.1},
+            "body": BODY.model_dump(),
+            "rig": [placed.model_dump() for placed in found.rig],
+            "framing": found.framing.model_dump(),
+            "aperture": {"f_number": found.f_number},
+        }
+    )
+
+
+@given(st.floats(3, 400), st.floats(0, 150), st.sampled_from(["best", "room", "light", "pieces"]))
+@settings(max_examples=15, deadline=None)
+def test_what_is_found_is_what_the_plan_says_on_the_bench(width, room, order):
+    answer = ask(SHELF, width, room, order=order, carried_only=False)
+    for found in answer.results:
+        reach = plan_shot(as_shot(found)).reach
+        assert reach.frame_width_mm == pytest.approx(found.frame_width_mm)
+        assert reach.working_distance_mm == pytest.approx(found.working_distance_mm)
+        assert found.fits == (abs(found.frame_width_mm / width - 1) <= FITS)
+        assert found.room_enough == (found.working_distance_mm >= room * (1 - 1e-6))
+    fit = [(found.fits, found.room_enough) for found in answer.results]
+    assert fit == sorted(fit, reverse=True)
+
+
+def test_one_lens_and_two_tubes_are_tried_in_every_set():
+    answer = ask(kit_of("macro-60", "tube-12", "tube-20"), 30.0)
+    assert answer.tried == 4
+    found = sorted(tuple(ids(each)) for each in answer.results)
+    # 1.2x: the bare lens ends at 1x, 16 % off; each longer set reaches it.
+    assert found == [("macro-60", "tube-12"), ("macro-60", "tube-20"), ("macro-60", "tube-20", "tube-12")]
+    assert all(each.fits for each in answer.results)
+
+
+def test_every_manner_is_found_where_it_is_the_only_one():
+    alone = [
+        (["macro-100", "close-up-3-67"], 30.0, ["close-up-3-67", "macro-100"]),
+        (["prime-50", "close-up-3-52", "step-49-52"], 130.0, ["close-up-3-52", "step-49-52", "prime-50"]),
+        (["macro-100", "converter-2"], 18.5, ["macro-100", "converter-2"]),
+        (["prime-35", "reversing-49", "tube-12"], 38.0, ["~prime-35", "reversing-49", "tube-12"]),
+        (["macro-100", "prime-50", "coupling-67-49"], 18.0, ["~prime-50", "coupling-67-49", "macro-100"]),
+        (["objective-10", "tube-lens-200"], 3.6, ["objective-10", "tube-lens-200"]),
+        (["objective-4-finite", "bellows-40-150"], 10.0, ["objective-4-finite", "bellows-40-150"]),
+        (["macro-100", "bellows-40-150"], 18.0, ["macro-100", "bellows-40-150"]),
+        (["zoom-70-200"], 144.0, ["zoom-70-200"]),
+    ]
+    for names, width, row in alone:
+        answer = ask(kit_of(*names), width)
+        fitting = [ids(found) for found in answer.results if found.fits]
+        assert row in fitting, names
+
+
+def test_both_orders_of_tube_and_converter_are_tried():
+    answer = ask(kit_of("macro-100", "tube-20", "converter-2"), 15.5)
+    rows = [ids(found) for found in answer.results]
+    assert ["macro-100", "tube-20", "converter-2"] in rows
+    assert ["macro-100", "converter-2", "tube-20"] in rows
+
+
+def test_the_room_asked_comes_before_the_cost():
+    near = ask(SHELF, 32.0, 60.0)
+    assert near.results[0].working_distance_mm >= 60
+    none = ask(SHELF, 32.0, 5000.0)
+    assert not any(found.room_enough for found in none.results)
+    assert "that much room; the most is" in none.headline
+    assert "nearer than asked" in none.results[0].against[0]
+
+
+@pytest.mark.parametrize(
+    ("order", "key"),
+    [
+        ("room", lambda found: -found.working_distance_mm),
+        ("light", lambda found: found.stops_lost),
+        ("pieces", lambda found: len(found.rig)),
+    ],
+)
+def test_the_order_asked_is_kept(order, key):
+    found = [each for each in ask(SHELF, 40.0, 50.0, order=order).results if each.fits and each.room_enough]
+    assert len(found) > 5
+    assert [key(each) for each in found] == sorted(key(each) for each in found)
+
+
+def test_only_what_is_carried_is_used_unless_all_is_asked_for():
+    kit = Kit(
+        format="just-plane/kit",
+        version=1,
+        pieces=[KitPiece(gear=GEAR["macro-100"], carried=False), KitPiece(gear=GEAR["macro-60"])],
+    )
+    assert {ids(found)[0] for found in ask(kit, 72.0).results} == {"macro-60"}
+    assert {ids(found)[0] for found in ask(kit, 72.0, carried_only=False).results} == {"macro-60", "macro-100"}
+
+
+def test_an_empty_kit_says_so():
+    assert ask(empty_kit(), 30.0, carried_only=False).headline == "There is no lens in the kit to search with."
+    left = Kit(format="just-plane/kit", version=1, pieces=[KitPiece(gear=GEAR["macro-100"], carried=False)])
+    answer = ask(left, 30.0)
+    assert (answer.tried, answer.results) == (0, [])
+    assert answer.headline == "No lens of the kit is on the table today."
+
+
+def test_a_frame_that_nothing_gets_is_said():
+    answer = ask(kit_of("macro-100"), 1.0)
+    assert answer.results == []
+    assert "comes near 1 mm" in answer.headline
+
+
+def test_a_measured_size_is_used_where_there_is_one():
+    measured = MeasuredRig(
+        rig=["~prime-35", "reversing-49", "tube-12", "body-36-45"], magnification=1.0, uncertainty=0.01, modelled=0.943
+    )
+    kit = kit_of("prime-35", "reversing-49", "tube-12", measured_rigs=[measured])
+    plain = ask(kit_of("prime-35", "reversing-49", "tube-12"), 38.0).results
+    found = next(each for each in ask(kit, 36.0).results if len(each.rig) == 3 and each.rig[0].reversed)
+    assert found.measured.magnification == 1.0
+    assert found.magnification == pytest.approx(1.0, rel=1e-3)
+    assert plain[0].measured is None
+
+
+def test_every_row_tried_is_one_that_can_be_built():
+    for group in groups(list(GEAR.values())):
+        findings = Findings()
+        assert arrange(group.row(len(group.extensions) - 1), findings) is not None, findings.said
