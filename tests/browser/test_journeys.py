@@ -28,6 +28,11 @@ def tape(page, name):
     return page.get_by_role("navigation", name="Order of work").get_by_role("link", name=re.compile(name))
 
 
+def pick(page, label, option):
+    page.get_by_role("button", name=re.compile(label)).click()
+    page.get_by_role("option", name=option, exact=True).click()
+
+
 def drag(page, label, by):
     grip = page.get_by_role("group", name=re.compile(label)).locator("[data-look]")
     box = grip.bounding_box()
@@ -49,10 +54,9 @@ def test_from_a_new_shot_to_a_sheet_and_back_from_a_file(page, tmp_path):
     type_into(page, "Holds still for", "2min")
 
     station(page, "Reach")
-    page.get_by_role("button", name=re.compile("^60 mm|^100 mm.*Lens|Lens")).first.click()
-    page.get_by_role("option", name="60 mm macro, f/2.8").click()
-    page.get_by_role("button", name=re.compile("Add a tube")).click()
-    page.get_by_role("option", name="12 mm", exact=True).click()
+    page.get_by_role("row", name=re.compile("100 mm macro")).click()
+    pick(page, "Swap for", "60 mm macro, f/2.8")
+    pick(page, "Add a piece", "tube 12 mm")
     type_into(page, "Frame width", "45")
     expect(tape(page, "Reach")).to_contain_text("0.8×")
     saved(page)

@@ -9,7 +9,7 @@ from browser.conftest import ROOT
 from browser.test_journeys import field, tape, type_into
 
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
-VIEWS = ["", "subject", "reach", "aperture", "plane", "stack", "light", "run", "check", "log", "sheet"]
+VIEWS = ["", "subject", "reach", "aperture", "plane", "stack", "light", "run", "check", "log", "sheet", "ruler", "kit"]
 
 
 @pytest.fixture
@@ -25,9 +25,20 @@ def shot_address(page):
 
 
 def show(page, server, shot_address, view):
+    if view == "kit":
+        page.goto(server.address + "kit")
+        page.get_by_role("button", name=re.compile("24 to 70 mm")).click()
+        expect(field(page, "Long end")).to_be_visible()
+        return
     page.goto(server.address + (shot_address.lstrip("/") + view if view else ""))
-    if view:
+    if view == "ruler":
+        page.get_by_role("button", name="Take a made-up one").click()
+        page.get_by_role("button", name="Work out the size").click(timeout=25_000)
+        expect(page.get_by_text("the model says")).to_be_visible()
+    elif view:
         expect(page.get_by_text("Praline cross-section").first).to_be_visible()
+        if view == "reach":
+            expect(page.get_by_role("button", name=re.compile("Take it")).first).to_be_visible()
         if view != "sheet":
             expect(page.locator("footer")).to_contain_text(re.compile("holds? all of it"))
     else:
@@ -55,7 +66,7 @@ def test_nothing_runs_off_the_side_of_any_view(page, still_server, shot_address,
     for view in VIEWS:
         show(page, still_server, shot_address, view)
         assert page.evaluate("document.documentElement.scrollWidth") <= size[0], view
-        if view and view != "sheet":
+        if view and view not in ("sheet", "ruler", "kit"):
             box = page.locator("footer").bounding_box()
             assert box["y"] + box["height"] <= size[1] + 1, view
 

@@ -16,7 +16,7 @@ import { useKitKeys } from "./useKitKeys";
 
 const Page = styled.div`
   display: grid;
-  grid-template-rows: auto auto auto minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr);
   height: 100vh;
   height: 100dvh;
   min-height: 560px;
@@ -45,7 +45,13 @@ const Adder = styled.div`
   width: 210px;
 `;
 
-const Columns = styled.main`
+const Main = styled.main`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+`;
+
+const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 380px;
   min-height: 0;
@@ -126,105 +132,107 @@ function OpenKit({ opened }: { opened: KeptKit }) {
         <SaveWord editing={editing} reachable={editing.saveState !== "waiting"} />
       </TopBar>
       <SaveBar editing={editing} reachable={editing.saveState !== "waiting"} />
-      <Head>
-        <div>
-          <h1>Kit</h1>
-          <p>
-            {pieces.length
-              ? `${pieces.length} pieces, ${pieces.filter((each) => each.carried !== false).length} of them on the table today. Shots keep copies: nothing changed here changes a shot.`
-              : "Nothing on the shelf yet. Start with generic gear and change its numbers, or bring in a list."}
-          </p>
-        </div>
-        <Adder>
-          <Pick
-            label="Add generic gear"
-            value={null}
-            placeholder="with usual numbers"
-            options={(shelf?.pieces ?? []).map(({ gear }) => ({
-              id: gear.kit_id ?? "",
-              label: nameOf(gear),
-            }))}
-            onChange={(id) => {
-              const like = shelf?.pieces?.find(({ gear }) => gear.kit_id === id)?.gear;
-              if (!like) return;
-              const taken = pieces.some((each) => each.gear.kit_id === id);
-              add(taken ? { ...like, kit_id: newKitId(like.kind) } : like);
-            }}
+      <Main>
+        <Head>
+          <div>
+            <h1>Kit</h1>
+            <p>
+              {pieces.length
+                ? `${pieces.length} pieces, ${pieces.filter((each) => each.carried !== false).length} of them on the table today. Shots keep copies: nothing changed here changes a shot.`
+                : "Nothing on the shelf yet. Start with generic gear and change its numbers, or bring in a list."}
+            </p>
+          </div>
+          <Adder>
+            <Pick
+              label="Add generic gear"
+              value={null}
+              placeholder="with usual numbers"
+              options={(shelf?.pieces ?? []).map(({ gear }) => ({
+                id: gear.kit_id ?? "",
+                label: nameOf(gear),
+              }))}
+              onChange={(id) => {
+                const like = shelf?.pieces?.find(({ gear }) => gear.kit_id === id)?.gear;
+                if (!like) return;
+                const taken = pieces.some((each) => each.gear.kit_id === id);
+                add(taken ? { ...like, kit_id: newKitId(like.kind) } : like);
+              }}
+            />
+          </Adder>
+          <Adder>
+            <Pick
+              label="Add a piece of your own"
+              value={null}
+              placeholder="what is it?"
+              options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
+              onChange={(kind) => addNew(kind as Kind)}
+            />
+          </Adder>
+          <KitFiles revision={editing.kept.revision} onBrought={editing.takeTheirs} />
+        </Head>
+        <Columns>
+          <KitShelf
+            pieces={pieces}
+            findings={said.findings}
+            selected={selected}
+            onSelect={setSelected}
+            onCarry={(kit_id, carried) =>
+              setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
+            }
           />
-        </Adder>
-        <Adder>
-          <Pick
-            label="Add a piece of your own"
-            value={null}
-            placeholder="what is it?"
-            options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
-            onChange={(kind) => addNew(kind as Kind)}
-          />
-        </Adder>
-        <KitFiles revision={editing.kept.revision} onBrought={editing.takeTheirs} />
-      </Head>
-      <Columns>
-        <KitShelf
-          pieces={pieces}
-          findings={said.findings}
-          selected={selected}
-          onSelect={setSelected}
-          onCarry={(kit_id, carried) =>
-            setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
-          }
-        />
-        <section aria-label="One piece">
-          {piece ? (
-            <Piece>
-              <h2>{nameOf(piece.gear)}</h2>
-              <p>{wordsOf(piece.gear.kind).one}</p>
-              {general ? <p data-trouble="">{general}</p> : null}
-              <GearForm
-                key={piece.gear.kit_id}
-                gear={piece.gear}
-                onChange={(gear) =>
-                  setPieces(pieces.map((each, place) => (place === index ? { ...each, gear } : each)))
-                }
-                problemAt={(pointer) => problemAt(`${at}${pointer}`)}
-              />
-              {assumed.map((finding) => (
-                <p key={finding.code}>
-                  {finding.message} {finding.remedy}
+          <section aria-label="One piece">
+            {piece ? (
+              <Piece>
+                <h2>{nameOf(piece.gear)}</h2>
+                <p>{wordsOf(piece.gear.kind).one}</p>
+                {general ? <p data-trouble="">{general}</p> : null}
+                <GearForm
+                  key={piece.gear.kit_id}
+                  gear={piece.gear}
+                  onChange={(gear) =>
+                    setPieces(pieces.map((each, place) => (place === index ? { ...each, gear } : each)))
+                  }
+                  problemAt={(pointer) => problemAt(`${at}${pointer}`)}
+                />
+                {assumed.map((finding) => (
+                  <p key={finding.code}>
+                    {finding.message} {finding.remedy}
+                  </p>
+                ))}
+                <PutAway
+                  key={`away ${piece.gear.kit_id}`}
+                  gear={piece.gear}
+                  onPutAway={() => {
+                    setPieces(pieces.filter((_, place) => place !== index));
+                    setSelected(null);
+                  }}
+                  onCopy={() =>
+                    add({
+                      ...piece.gear,
+                      name: `${nameOf(piece.gear)}, copy`.slice(0, 120),
+                      kit_id: newKitId(piece.gear.kind),
+                    })
+                  }
+                />
+              </Piece>
+            ) : (
+              <Piece>
+                <h2>One piece at a time</h2>
+                <p>
+                  Choose a piece on the left to see its numbers. A tick puts it on the table: the search uses
+                  what is there.
                 </p>
-              ))}
-              <PutAway
-                key={`away ${piece.gear.kit_id}`}
-                gear={piece.gear}
-                onPutAway={() => {
-                  setPieces(pieces.filter((_, place) => place !== index));
-                  setSelected(null);
-                }}
-                onCopy={() =>
-                  add({
-                    ...piece.gear,
-                    name: `${nameOf(piece.gear)}, copy`.slice(0, 120),
-                    kit_id: newKitId(piece.gear.kind),
-                  })
-                }
-              />
-            </Piece>
-          ) : (
-            <Piece>
-              <h2>One piece at a time</h2>
-              <p>
-                Choose a piece on the left to see its numbers. A tick puts it on the table: the search uses
-                what is there.
-              </p>
-              <Button
-                isDisabled={pieces.length === 0}
-                onPress={() => setSelected(pieces[0]?.gear.kit_id ?? null)}
-              >
-                The first one
-              </Button>
-            </Piece>
-          )}
-        </section>
-      </Columns>
+                <Button
+                  isDisabled={pieces.length === 0}
+                  onPress={() => setSelected(pieces[0]?.gear.kit_id ?? null)}
+                >
+                  The first one
+                </Button>
+              </Piece>
+            )}
+          </section>
+        </Columns>
+      </Main>
     </Page>
   );
 }

@@ -121,10 +121,7 @@ export function RowEditor({ row, plan, selected, onSelect, onChange, onRemove, p
                 ⠿
               </Handle>
               <Words>
-                <span>
-                  {nameOf(piece.gear)}
-                  {piece.reversed ? ", turned round" : ""}
-                </span>
+                <span>{nameAt(row, index)}</span>
                 {trouble ? (
                   <small data-trouble="" title={trouble}>
                     {trouble}
@@ -144,7 +141,7 @@ export function RowEditor({ row, plan, selected, onSelect, onChange, onRemove, p
 
 function nameAt(row: Row, index: number): string {
   const piece = row[index];
-  return piece ? nameOf(piece.gear) : "";
+  return piece ? `${nameOf(piece.gear)}${piece.reversed ? ", turned round" : ""}` : "";
 }
 
 /** What a piece contributes, as the plan has it. */

@@ -67,7 +67,7 @@ const Heads = styled.div`
   }
 `;
 
-const List = styled.ol`
+const Found = styled.div`
   overflow: auto;
   min-height: 120px;
   flex: 1;
@@ -182,30 +182,32 @@ export function Search() {
         <span>stops</span>
         <span />
       </Heads>
-      <List aria-label="Rows of pieces found">
-        {results.map((result, index) => (
-          <Line
-            key={index}
-            {...(JSON.stringify(result.rig.map(identity)) === here ? { "data-this": "" } : {})}
-          >
-            <Words>
-              <strong>{result.title}</strong>
-              {result.against.length ? (
-                <small title={result.against.join(". ")}>{result.against.join("; ")}</small>
-              ) : null}
-            </Words>
-            <RigThumb found={result} pxPerMm={scale} width={thumb} />
-            <Figure>{length(result.working_distance_mm, units)}</Figure>
-            <Figure>{times(result.magnification)}</Figure>
-            <Figure title={`${stop(result.f_number)} marked`}>
-              {stop(Number(result.effective_f_number.toPrecision(2)))}
-            </Figure>
-            <Figure>−{Math.abs(result.stops_lost).toFixed(1)}</Figure>
-            <Button aria-label={`Put on the bench: ${result.title}`} onPress={() => put(result)}>
-              Take it
-            </Button>
-          </Line>
-        ))}
+      <Found>
+        <ol aria-label="Rows of pieces found">
+          {results.map((result, index) => (
+            <Line
+              key={index}
+              {...(JSON.stringify(result.rig.map(identity)) === here ? { "data-this": "" } : {})}
+            >
+              <Words>
+                <strong>{result.title}</strong>
+                {result.against.length ? (
+                  <small title={result.against.join(". ")}>{result.against.join("; ")}</small>
+                ) : null}
+              </Words>
+              <RigThumb found={result} pxPerMm={scale} width={thumb} />
+              <Figure>{length(result.working_distance_mm, units)}</Figure>
+              <Figure>{times(result.magnification)}</Figure>
+              <Figure title={`${stop(result.f_number)} marked`}>
+                {stop(Number(result.effective_f_number.toPrecision(2)))}
+              </Figure>
+              <Figure>−{Math.abs(result.stops_lost).toFixed(1)}</Figure>
+              <Button aria-label={`Take it: ${result.title}`} onPress={() => put(result)}>
+                Take it
+              </Button>
+            </Line>
+          ))}
+        </ol>
         {search.isError ? <Said data-trouble="">{sentenceOf(search.error)}</Said> : null}
         {found && results.length === 0 ? (
           <Said>
@@ -214,7 +216,7 @@ export function Search() {
           </Said>
         ) : null}
         {found ? <Said>{found.bounds}</Said> : null}
-      </List>
+      </Found>
     </Box>
   );
 }

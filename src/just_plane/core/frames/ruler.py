@@ -19,6 +19,8 @@ LONGEST_SIDE = 2400
 COARSER = 4
 """Widely spaced ticks are looked for in a frame averaged down by this much more."""
 MOST_MARKS = 400
+CLEAR_LIKENESS = 0.9
+CLEAR_TICKS = 15
 SYSTEMATIC = 1e-4
 """Share of the spacing added to its uncertainty: folding onto whole pixels and lens distortion leave that much."""
 
@@ -79,12 +81,19 @@ def find_ruler(frame):
             if again is not None and again.score > 0.8 * best.score:
                 best, best_shrink = again, shrink * coarser
         for frequency in frequencies:
+            if _is_clear(best):
+                break
             found = comb_along(level, frequency)
             if found is not None and (best is None or found.score > best.score * 1.05):
                 best, best_shrink = found, shrink * coarser
     if best is None:
         raise _refusal("frame.no_ruler", "No ruler was found: nothing in this picture repeats evenly.")
     return _as_ruler(best, best_shrink)
+
+
+def _is_clear(comb):
+    """Whether nothing else in the frame could be a better ruler, so that the search may end."""
+    return comb is not None and comb.likeness > CLEAR_LIKENESS and len(comb.ticks) >= CLEAR_TICKS
 
 
 def _refusal(code, message):

@@ -1,0 +1,262 @@
+"""The kit, the row of pieces, the search and the ruler, as they are used at the table."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from browser.test_journeys import field, pick, saved, station, tape, type_into
+from just_plane.contract.kit_file import read_kit, read_table
+from just_plane.core.frames.ruler_picture import ruler_picture
+from just_plane.pictures.writing import jpeg
+
+
+@pytest.fixture
+def praline(page):
+    page.get_by_role("link", name=re.compile("Praline")).click()
+    expect(page.locator("footer")).to_contain_text("all of it")
+    station(page, "Reach")
+    expect(page.get_by_role("row", name=re.compile("tube 12"))).to_be_visible()
+    return page
+
+
+def rows(page):
+    grid = page.get_by_role("grid", name=re.compile("The row of pieces"))
+    return grid.get_by_role("row").evaluate_all("rows => rows.map(row => row.getAttribute('aria-label'))")
+
+
+def piece(page, name):
+    return page.get_by_role("row", name=re.compile(name))
+
+
+def test_a_row_is_changed_by_keyboard_alone(praline):
+    page = praline
+    piece(page, "tube 12").focus()
+    page.keyboard.press("Delete")
+    expect(piece(page, "tube 12")).to_have_count(0)
+    expect(page.locator("footer")).to_contain_text("beyond this rig")
+    page.get_by_role("button", name="Undo").press("Enter")
+    expect(piece(page, "tube 12")).to_be_visible()
+    expect(tape(page, "Reach")).to_contain_text("1.15×")
+    # Take hold of the tube's handle, carry it up before the lens, let go.
+    piece(page, "60 mm").focus()
+    for key in ("ArrowDown", "ArrowRight", "Enter", "ArrowUp", "ArrowUp", "Enter"):
+        page.keyboard.press(key)
+    expect(page.locator("footer")).to_contain_text("in front of it")
+    assert rows(page)[0] == "tube 12 mm"
+    expect(tape(page, "Reach")).to_contain_text("needs attention")
+    saved(page)
+    page.reload()
+    expect(page.locator("footer")).to_contain_text("in front of it")
+
+
+def test_a_row_is_changed_by_dragging(praline):
+    page = praline
+    pick(page, "Add a piece", "1.4× converter")
+    expect(piece(page, "^1.4")).to_be_visible()
+    assert rows(page) == ["60 mm macro, f/2.8", "tube 12 mm", "1.4× converter"]
+    expect(page.get_by_text("tube between lens and converter (this)")).to_be_visible()
+    box = page.get_by_role("button", name="Move tube 12 mm").bounding_box()
+    below = piece(page, "^1.4").bounding_box()
+    page.mouse.move(box["x"] + 10, box["y"] + 20)
+    page.mouse.down()
+    for step in range(1, 8):
+        page.mouse.move(box["x"] + 10, box["y"] + 20 + step / 7 * (below["y"] + below["height"] - box["y"] - 24))
+        page.wait_for_timeout(30)
+    page.mouse.up()
+    expect(page.get_by_text("tube between converter and body (this)")).to_be_visible()
+    assert rows(page) == ["60 mm macro, f/2.8", "1.4× converter", "tube 12 mm"]
+
+
+def test_a_lens_turned_round_needs_what_a_turned_lens_needs(praline):
+    page = praline
+    piece(page, "60 mm").click()
+    page.get_by_role("button", name="Turn it round").click()
+    expect(tape(page, "Reach")).to_contain_text("needs attention")
+    page.get_by_text("what it gives").click()
+    pick(page, "Add a piece", "reversing ring, 52 mm")
+    pick(page, "Add a piece", "tube 31 mm")
+    expect(piece(page, "turned round")).to_be_visible()
+    expect(tape(page, "Reach")).to_contain_text("×")
+    expect(page.get_by_text("This rig gives this one size.")).to_be_visible()
+    expect(page.get_by_text("The aperture cannot be set: turned round", exact=False).first).to_be_visible()
+
+
+def test_a_caution_is_put_aside_and_stays_aside(praline):
+    page = praline
+    infinity = page.get_by_text(re.compile("Infinity is gone"))
+    expect(infinity).to_be_visible()
+    page.get_by_role("button", name=re.compile("Put aside: Infinity")).click()
+    expect(infinity).to_have_count(0)
+    saved(page)
+    page.reload()
+    page.get_by_role("button", name=re.compile("put aside: show")).click()
+    expect(infinity).to_be_visible()
+    page.get_by_role("button", name=re.compile("Show again: Infinity")).click()
+    expect(page.get_by_role("button", name=re.compile("Put aside: Infinity"))).to_be_visible()
+
+
+def test_the_search_is_one_step_from_the_bench(praline):
+    page = praline
+    page.get_by_text("its width").click()
+    type_into(page, "Frame width", "18")
+    found = page.get_by_role("region", name="Search the kit")
+    expect(found.get_by_role("heading")).to_contain_text("gets 18 mm")
+    type_into(page, "Room at least", "900")
+    expect(found.get_by_role("heading")).to_contain_text("Nothing gets 18 mm with that much room")
+    type_into(page, "Room at least", "20")
+    expect(found.get_by_role("heading")).to_contain_text("gets 18 mm with")
+    pick(page, "Order", "fewest pieces first")
+    found.get_by_role("button", name=re.compile("35 mm, f.2 turned round")).first.click()
+    expect(piece(page, "35 mm, f.2, turned round")).to_be_visible()
+    expect(tape(page, "Reach")).to_contain_text("2×")
+    page.get_by_role("button", name="Undo").click()
+    expect(piece(page, "60 mm macro")).to_be_visible()
+
+
+def test_the_kit_is_kept_changed_and_undone(page):
+    page.get_by_role("link", name="Kit").click()
+    expect(page.get_by_text("48 pieces, 42 of them on the table today.")).to_be_visible()
+    pick(page, "Add a piece of your own", "tube")
+    type_into(page, "Name", "odd tube")
+    type_into(page, "Length", "7.5")
+    expect(page.get_by_role("button", name=re.compile("odd tube"))).to_contain_text("7.5 mm")
+    page.get_by_role("checkbox", name="On the table: odd tube").focus()
+    page.keyboard.press("Space")
+    expect(page.get_by_text("49 pieces, 42 of them")).to_be_visible()
+    saved(page)
+    page.reload()
+    page.get_by_role("button", name=re.compile("odd tube")).click()
+    expect(field(page, "Length")).to_have_value("7.5")
+    page.get_by_role("button", name="Take it out of the kit").click()
+    expect(page.get_by_text("48 pieces")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("49 pieces")).to_be_visible()
+
+
+def test_a_piece_in_a_shot_is_asked_about_and_the_shot_keeps_it(page):
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_role("button", name=re.compile("10× objective")).click()
+    page.get_by_role("button", name="Take it out of the kit").click()
+    expect(page.get_by_text("One shot has this piece: Sugar bloom on a bar, 10×.")).to_be_visible()
+    page.get_by_role("button", name="Leave it").click()
+    page.get_by_role("button", name="Take it out of the kit").click()
+    page.get_by_role("button", name="Take it out all the same").click()
+    expect(page.get_by_role("button", name=re.compile("10× objective"))).to_have_count(0)
+    saved(page)
+    page.get_by_role("link", name="Shots").click()
+    page.get_by_role("link", name=re.compile("Sugar bloom")).click()
+    expect(tape(page, "Reach")).to_contain_text("10×")
+
+
+def test_numbers_that_cannot_be_stay_with_a_sentence(page, complaints):
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_role("button", name=re.compile("24 to 70 mm")).click()
+    type_into(page, "Long end", "12")
+    expect(page.get_by_text("must be longer than the short end", exact=False).first).to_be_visible()
+    saved(page)
+    type_into(page, "Short end", "-3")
+    expect(page.get_by_text("Focal length must be more than 0 mm")).to_be_visible()
+    expect(page.get_by_role("status")).to_contain_text("Not saved")
+    expect(field(page, "Short end")).to_have_value("-3")
+    complaints.clear()
+
+
+def test_the_whole_kit_leaves_and_comes_back(page, tmp_path, complaints):
+    page.get_by_role("link", name="Kit").click()
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save as JSON").click()
+    out = tmp_path / "kit.json"
+    download.value.save_as(out)
+    assert len(read_kit(out.read_bytes()).pieces) == 48
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save as CSV").click()
+    table = tmp_path / "kit.csv"
+    download.value.save_as(table)
+    assert read_table(table.read_bytes()).pieces == read_kit(out.read_bytes()).pieces
+    document = json.loads(out.read_text())
+    document["pieces"] = [{"gear": {"kind": "tube", "kit_id": "brought", "name": "brought tube", "length_mm": 9.0}}]
+    (tmp_path / "more.json").write_text(json.dumps(document))
+    bring(page, tmp_path / "more.json")
+    expect(page.get_by_role("button", name=re.compile("brought tube"))).to_be_visible()
+    (tmp_path / "wrong.csv").write_text("kind\nanvil\n")
+    bring(page, tmp_path / "wrong.csv")
+    expect(page.get_by_role("alert")).to_contain_text("“anvil” is no kind of gear")
+    complaints.clear()
+
+
+def bring(page, path, button="Bring in a file"):
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name=button).click()
+    chooser.value.set_files(path)
+
+
+def test_a_ruler_takes_the_place_of_the_model(praline):
+    page = praline
+    page.get_by_role("link", name="Measure with a ruler").click()
+    page.get_by_role("button", name="Take a made-up one").click()
+    expect(page.get_by_role("group", name=re.compile("ticks found"))).to_be_visible(timeout=20_000)
+    page.get_by_role("button", name="Work out the size").click()
+    expect(page.get_by_text("the model says 1.15×: 1.7 % more.")).to_be_visible()
+    page.get_by_role("button", name="Keep it for this rig").click()
+    expect(page.get_by_role("button", name="Kept for this rig")).to_be_visible()
+    page.get_by_role("link", name="Back to the shot").click()
+    expect(page.get_by_text("every size here is corrected by that", exact=False)).to_be_visible()
+    # Another rig is not corrected by it; this one again is.
+    piece(page, "tube 12").click()
+    page.get_by_role("button", name="Take out", exact=True).click()
+    expect(page.get_by_text("every size here is corrected by that", exact=False)).to_have_count(0)
+    pick(page, "Add a piece", "tube 12 mm")
+    expect(page.get_by_text("every size here is corrected by that", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Use the model alone").click()
+    expect(page.get_by_text("every size here is corrected by that", exact=False)).to_have_count(0)
+
+
+def test_a_photograph_is_measured_by_hand_where_no_ruler_is_found(praline, tmp_path, complaints):
+    page = praline
+    page.get_by_role("link", name="Measure with a ruler").click()
+    (tmp_path / "words.jpg").write_text("no picture at all")
+    bring(page, tmp_path / "words.jpg", "Choose the photograph")
+    expect(page.get_by_role("alert")).to_contain_text("no picture that the program can read")
+    complaints.clear()
+    plain = ruler_picture(900, 600, 25.0) * 0 + 0.5
+    (tmp_path / "plain.jpg").write_bytes(jpeg(plain))
+    bring(page, tmp_path / "plain.jpg", "Choose the photograph")
+    expect(page.get_by_text("No ruler was found", exact=False)).to_be_visible()
+    picture = page.get_by_role("group", name="Points placed by hand")
+    box = picture.bounding_box()
+    picture.click(position={"x": box["width"] * 0.25, "y": 100})
+    picture.click(position={"x": box["width"] * 0.75, "y": 100})
+    expect(page.get_by_text("2 of 2 points placed.", exact=False)).to_be_visible()
+    second = page.get_by_role("img", name=re.compile("Point 2"))
+    second.focus()
+    before = second.bounding_box()["x"]
+    page.keyboard.press("Shift+ArrowRight")
+    assert second.bounding_box()["x"] > before
+    page.keyboard.press("Shift+ArrowLeft")
+    type_into(page, "Between the two points", "15.7")
+    page.get_by_role("button", name="Work out the size").click()
+    # Half of 36 mm on the sensor is 15.7 mm of the ruler: 1.146 times.
+    expect(page.get_by_text(re.compile(r"^1\.14\d×$"))).to_be_visible()
+
+
+def test_a_lens_is_measured_with_two_tubes(praline):
+    page = praline
+    page.get_by_role("link", name="Measure with a ruler").click()
+    page.get_by_role("button", name="Measure the lens with two tubes …").click()
+    type_into(page, "Size then", "0.5")
+    type_into(page, "Second tube", "20")
+    type_into(page, "Size with it", "0.9")
+    page.get_by_text("closest focus", exact=True).click()
+    page.get_by_role("button", name="Work out the lens").click()
+    expect(page.get_by_text(re.compile(r"^50 ± 0\.1\d mm$"))).to_be_visible()
+    page.get_by_role("button", name="Take these for this lens").click()
+    expect(page.get_by_role("button", name="Taken for this lens")).to_be_visible()
+    page.get_by_role("link", name="Back to the shot").click()
+    piece(page, "60 mm macro").click()
+    expect(field(page, "Measured, at closest")).to_have_value("50")
+    page.get_by_role("link", name="Kit", exact=True).click()
+    expect(page.get_by_role("heading", name="Kit")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^60 mm macro")).click()
+    expect(field(page, "Measured, at closest")).to_have_value("50")
