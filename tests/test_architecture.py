@@ -10,11 +10,12 @@ STANDARD = {"collections", "dataclasses", "functools", "itertools", "math", "typ
 MAY_IMPORT = {
     "core": STANDARD | {"numpy", "just_plane.core"},
     "contract": STANDARD | {"csv", "io", "json", "copy", "pydantic", "just_plane.contract", "just_plane.core"},
+    "pictures": STANDARD
+    | {"PIL", "base64", "io", "numpy", "just_plane.contract", "just_plane.core", "just_plane.pictures"},
     "planning": STANDARD
     | {"bisect", "csv", "io", "numpy", "just_plane.core", "just_plane.contract", "just_plane.planning"},
 }
 MAY_NOT_IMPORT = {
-    "pictures": {"flask", "flask_openapi3", "just_plane.web", "just_plane.store", "just_plane.planning"},
     "store": {"flask", "flask_openapi3", "just_plane.web", "just_plane.core", "just_plane.planning"},
     "demo": {"flask", "just_plane.web"},
 }

@@ -15,6 +15,9 @@ VIEWS = [
     ("subject", "Cut cocoa", "subject", "paper", (1280, 800)),
     ("subject-dark", "Cut cocoa", "subject", "dark", (1280, 800)),
     ("reach", "Praline", "reach", "paper", (1280, 800)),
+    ("reach-objective", "Sugar", "reach", "dark", (1280, 800)),
+    ("ruler", "Praline", "ruler", "paper", (1280, 800)),
+    ("kit", "", "kit", "paper", (1280, 800)),
     ("aperture", "Ganache", "aperture", "paper", (1280, 800)),
     ("aperture-dark", "Ganache", "aperture", "dark", (1280, 800)),
     ("stack", "Praline", "stack", "dark", (1280, 800)),
@@ -55,9 +58,19 @@ def take(browser, address, folder, name, shot, station, theme, size):
     page.goto(address)
     link = page.get_by_role("link", name=re.compile(shot or "Cut"))
     link.wait_for()
+    if station == "kit":
+        page.goto(f"{address}kit")
+        page.get_by_role("button", name=re.compile("^90 mm")).click()
     if shot:
         page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + station)
-        page.get_by_text(re.compile("hold.* all of it|Steps")).first.wait_for()
+        if station == "ruler":
+            page.get_by_role("button", name="Take a made-up one").click()
+            page.get_by_role("button", name="Work out the size").click()
+            page.get_by_text("the model says").wait_for()
+        else:
+            page.get_by_text(re.compile("hold.* all of it|Steps")).first.wait_for()
+        if station == "reach":
+            page.get_by_role("button", name=re.compile("Take it")).first.wait_for()
     page.evaluate("document.fonts.ready")
     page.wait_for_timeout(600)
     page.screenshot(path=folder / f"{name}.png")

@@ -6,6 +6,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from browser.conftest import Server
 from browser.test_journeys import field, pick, saved, station, tape, type_into
 from just_plane.contract.kit_file import read_kit, read_table
 from just_plane.core.frames.ruler_picture import ruler_picture
@@ -260,3 +261,19 @@ def test_a_lens_is_measured_with_two_tubes(praline):
     expect(page.get_by_role("heading", name="Kit")).to_be_visible()
     page.get_by_role("button", name=re.compile("^60 mm macro")).click()
     expect(field(page, "Measured, at closest")).to_have_value("50")
+
+
+def test_an_empty_kit_invites_and_fills_in_one_step(open_page, tmp_path):
+    server = Server(tmp_path / "own", "serve")
+    page = open_page(f"{server.address}kit")
+    expect(page.get_by_text("Nothing on the shelf yet.", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Start with all generic gear").click()
+    expect(page.get_by_text("48 pieces, 48 of them on the table today.", exact=False)).to_be_visible()
+    saved(page)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("Nothing on the shelf yet.", exact=False)).to_be_visible()
+    page.get_by_role("link", name="Shots").click()
+    page.get_by_role("button", name="New shot").click()
+    station(page, "Reach")
+    expect(page.get_by_text("There is no lens in the kit to search with.")).to_be_visible()
+    server.kill()

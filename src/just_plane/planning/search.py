@@ -48,7 +48,7 @@ def search(kit, asked, wording):
     results.sort(key=lambda found: _order(found, asked))
     results = results[:MOST_SHOWN]
     return SearchAnswer(
-        tried=tried, bounds=BOUNDS, headline=_headline(results, tried, gear, asked, wording), results=results
+        tried=tried, bounds=BOUNDS, headline=_headline(results, tried, gear, kit, asked, wording), results=results
     )
 
 
@@ -165,14 +165,11 @@ def _title(row):
     return " · ".join(words)
 
 
-def _headline(results, tried, gear, asked, wording):
+def _headline(results, tried, gear, kit, asked, wording):
     width = wording.length(asked.frame_width_mm)
     if not any(piece.kind in LENS_KINDS for piece in gear):
-        return (
-            "There is no lens in the kit to search with."
-            if not asked.carried_only
-            else "No lens of the kit is on the table today."
-        )
+        has_one = any(piece.gear.kind in LENS_KINDS for piece in kit.pieces)
+        return "No lens of the kit is on the table today." if has_one else "There is no lens in the kit to search with."
     good = [found for found in results if found.fits and found.room_enough]
     if good:
         return f"{good[0].title} gets {width} with {wording.length(good[0].working_distance_mm)} to work in."

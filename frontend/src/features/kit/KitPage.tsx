@@ -65,6 +65,15 @@ const Columns = styled.div`
   }
 `;
 
+const Empty = styled.div`
+  max-width: 420px;
+  margin: 14vh auto 0;
+  p {
+    margin-top: 10px;
+    color: ${({ theme }) => theme.soft};
+  }
+`;
+
 const Piece = styled.div`
   h2 {
     font-size: 16.5px;
@@ -171,15 +180,35 @@ function OpenKit({ opened }: { opened: KeptKit }) {
           <KitFiles revision={editing.kept.revision} onBrought={editing.takeTheirs} />
         </Head>
         <Columns>
-          <KitShelf
-            pieces={pieces}
-            findings={said.findings}
-            selected={selected}
-            onSelect={setSelected}
-            onCarry={(kit_id, carried) =>
-              setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
-            }
-          />
+          {pieces.length === 0 ? (
+            <section aria-label="Pieces of the kit">
+              <Empty>
+                <Button
+                  data-weight="main"
+                  isDisabled={!shelf}
+                  onPress={() =>
+                    shelf?.pieces && setPieces(shelf.pieces.map(({ gear }) => ({ carried: true, gear })))
+                  }
+                >
+                  Start with all generic gear
+                </Button>
+                <p>
+                  One of each common kind, with usual numbers; take out what you do not have, correct what
+                  differs.
+                </p>
+              </Empty>
+            </section>
+          ) : (
+            <KitShelf
+              pieces={pieces}
+              findings={said.findings}
+              selected={selected}
+              onSelect={setSelected}
+              onCarry={(kit_id, carried) =>
+                setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
+              }
+            />
+          )}
           <section aria-label="One piece">
             {piece ? (
               <Piece>

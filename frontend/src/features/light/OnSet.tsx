@@ -1,3 +1,4 @@
+import styled from "styled-components";
 import type { Gear, Shot } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
@@ -5,6 +6,14 @@ import { Fields, Section, Wide } from "../bench/panel";
 import { useBench } from "../bench/ShotContext";
 import { nameOf } from "../gear/words";
 import { useKit } from "../kit/useKit";
+
+const Away = styled(Button)`
+  width: 100%;
+  padding: 4px 10px;
+  white-space: normal;
+  justify-content: start;
+  text-align: left;
+`;
 
 type SetGear = NonNullable<Shot["on_set"]>[number]["gear"];
 
@@ -36,9 +45,9 @@ export function OnSet() {
         </Wide>
         {there.map((thing, index) => (
           <Wide key={index}>
-            <Button onPress={() => set(there.filter((_, at) => at !== index))}>
+            <Away onPress={() => set(there.filter((_, at) => at !== index))}>
               Take away: {nameOf(thing.gear)}
-            </Button>
+            </Away>
           </Wide>
         ))}
       </Fields>

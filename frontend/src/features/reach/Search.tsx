@@ -211,11 +211,13 @@ export function Search() {
         {search.isError ? <Said data-trouble="">{sentenceOf(search.error)}</Said> : null}
         {found && results.length === 0 ? (
           <Said>
-            Nothing of the kit comes near. Ask for another frame, take more of the kit along, or{" "}
-            <LinkButton href="/kit">add to the kit</LinkButton>
+            {found.tried
+              ? "Ask for another frame, or take more of the kit along."
+              : "Put some gear into the kit first."}{" "}
+            <LinkButton href="/kit">Open the kit</LinkButton>
           </Said>
         ) : null}
-        {found ? <Said>{found.bounds}</Said> : null}
+        {found?.tried ? <Said>{found.bounds}</Said> : null}
       </Found>
     </Box>
   );
