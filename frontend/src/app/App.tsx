@@ -2,11 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { I18nProvider, RouterProvider as AriaRouter } from "react-aria-components";
 import { createBrowserRouter, Outlet, RouterProvider, useHref, useNavigate } from "react-router";
 import { ThemeProvider } from "styled-components";
-import { KitPage } from "../features/kit/KitPage";
-import { RulerPage } from "../features/ruler/RulerPage";
 import { ShotList } from "../features/shots/ShotList";
-import { RunSheet } from "../features/sheet/RunSheet";
-import { ShotPage } from "../features/bench/ShotPage";
 import { GlobalStyle } from "./GlobalStyle";
 import { NothingHere, RouteFault } from "./RouteFault";
 import { PreferencesProvider, usePreferences } from "./preferences";
@@ -25,16 +21,29 @@ function Root() {
   );
 }
 
+// Every page but the list of shots is loaded when it is first opened.
 const router = createBrowserRouter([
   {
     element: <Root />,
     errorElement: <RouteFault />,
     children: [
       { path: "/", element: <ShotList /> },
-      { path: "/kit", element: <KitPage /> },
-      { path: "/shots/:shotId/sheet", element: <RunSheet /> },
-      { path: "/shots/:shotId/ruler", element: <RulerPage /> },
-      { path: "/shots/:shotId/:station?", element: <ShotPage /> },
+      {
+        path: "/kit",
+        lazy: async () => ({ Component: (await import("../features/kit/KitPage")).KitPage }),
+      },
+      {
+        path: "/shots/:shotId/sheet",
+        lazy: async () => ({ Component: (await import("../features/sheet/RunSheet")).RunSheet }),
+      },
+      {
+        path: "/shots/:shotId/ruler",
+        lazy: async () => ({ Component: (await import("../features/ruler/RulerPage")).RulerPage }),
+      },
+      {
+        path: "/shots/:shotId/:station?",
+        lazy: async () => ({ Component: (await import("../features/bench/ShotPage")).ShotPage }),
+      },
       { path: "*", element: <NothingHere /> },
     ],
   },

@@ -4,7 +4,7 @@ Every one of them answers the same questions to the rig: ``focal_length_now``, `
 ``cone``, ``closest_magnification`` and ``focused``.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -97,7 +97,13 @@ class Prime:
 
     def focused(self, own_magnification):
         """The same lens with its ring elsewhere."""
-        return replace(self, own_magnification=own_magnification)
+        return Prime(
+            self.focal_length,
+            own_magnification,
+            self.closest_magnification,
+            self.closest_focal_length,
+            self.pupil_magnification,
+        )
 
     def turned_round(self, standoff=0.0):
         """The same lens, its ring at infinity, the other way round: see :class:`Reversed`."""

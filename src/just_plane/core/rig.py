@@ -8,7 +8,7 @@ replace its answers. See docs/derivations/rig.md.
 """
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -37,6 +37,8 @@ class Rig:
 
     elements: tuple
     size_correction: float = 1.0
+    _place: int = field(init=False, repr=False, compare=False)
+    """Index of the lens."""
 
     def __post_init__(self):
         positive("size_correction", self.size_correction)
@@ -49,7 +51,8 @@ class Rig:
                 message=f"The rig needs one lens; it has {count}.",
                 remedy="Put one lens in the chain; a second one goes in front of it, facing it.",
             )
-        place = self._place
+        place = next(index for index, element in enumerate(self.elements) if isinstance(element, LENSES))
+        object.__setattr__(self, "_place", place)
         front = self.elements[:place]
         if not all(isinstance(e, IN_FRONT) for e in front) or not all(
             isinstance(e, BEHIND) for e in self.elements[place + 1 :]
@@ -67,10 +70,6 @@ class Rig:
                 message="A facing lens or objective is the first thing that light from the subject meets.",
                 remedy="Take out what stands in front of it.",
             )
-
-    @property
-    def _place(self):
-        return next(index for index, element in enumerate(self.elements) if isinstance(element, LENSES))
 
     @property
     def lens(self):
@@ -184,7 +183,15 @@ class Rig:
 
     def _with(self, kind, changed):
         elements = tuple(changed(element) if isinstance(element, kind) else element for element in self.elements)
-        return replace(self, elements=elements)
+        # The same kinds in the same order: nothing to check anew, and a search sets thousands of rigs.
+        rig = object.__new__(Rig)
+        for name, value in (
+            ("elements", elements),
+            ("size_correction", self.size_correction),
+            ("_place", self._place),
+        ):
+            object.__setattr__(rig, name, value)
+        return rig
 
     def _ring_at(self, magnification):
         if self.closest_setting == 0:

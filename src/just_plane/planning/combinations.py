@@ -21,8 +21,32 @@ BOUNDS = (
 
 
 @dataclass(frozen=True, slots=True)
+class Extensions:
+    """Ways to hold a gap open, shared by many groups: sets of tubes, shortest first, then bellows."""
+
+    tubes: tuple[tuple[Placed, ...], ...]
+    lengths: tuple[float, ...]
+    """Of the sets of tubes, mm."""
+    bellows: tuple[tuple[Placed, ...], ...] = ()
+
+    def __len__(self):
+        return len(self.tubes) + len(self.bellows)
+
+    def pieces(self, index):
+        """The pieces of one of them."""
+        return self.tubes[index] if index < len(self.tubes) else self.bellows[index - len(self.tubes)]
+
+    def held_open(self):
+        """Those that do hold a gap open: the first is no tube at all."""
+        return Extensions(self.tubes[1:], self.lengths[1:], self.bellows)
+
+
+NOTHING_BETWEEN = Extensions(((),), (0.0,))
+
+
+@dataclass(frozen=True, slots=True)
 class Group:
-    """Rows alike but for their extension. ``extensions`` holds the placed pieces of each; () is none."""
+    """Rows alike but for their extension."""
 
     front: tuple[Placed, ...]
     lens: Placed
@@ -30,11 +54,11 @@ class Group:
     """Behind the lens and before the extension."""
     behind: tuple[Placed, ...]
     """Behind the extension."""
-    extensions: tuple[tuple[Placed, ...], ...]
+    extensions: Extensions
 
     def row(self, index):
         """The pieces of one row, subject to sensor."""
-        return [*self.front, self.lens, *self.before, *self.extensions[index], *self.behind]
+        return [*self.front, self.lens, *self.before, *self.extensions.pieces(index), *self.behind]
 
 
 def groups(gear):
@@ -43,8 +67,7 @@ def groups(gear):
     for piece in gear:
         by_kind.setdefault(piece.kind, []).append(piece)
     lenses = _lens_settings(by_kind)
-    tubes, bellows = _tube_sets(by_kind.get("tube", [])), [(_placed(piece),) for piece in by_kind.get("bellows", [])]
-    gaps = (*tubes, *bellows)
+    gaps = _extensions(by_kind.get("tube", []), by_kind.get("bellows", []))
     converters = [_placed(piece) for piece in by_kind.get("converter", [])]
     found = []
     for lens in lenses:
@@ -52,12 +75,12 @@ def groups(gear):
             found.append(Group(front, lens, (), (), gaps))
             for converter in converters:
                 found.append(Group(front, lens, (), (converter,), gaps))
-                found.append(Group(front, lens, (converter,), (), gaps[1:]))
+                found.append(Group(front, lens, (converter,), (), gaps.held_open()))
         for rings in _rings(lens.gear, by_kind, "reversing_ring", "thread_mm"):
             found.append(Group((), _placed(lens.gear, True, lens.at_focal_length_mm), rings, (), gaps))
     found += _coupled(lenses, by_kind)
     found += _objectives(lenses, by_kind, gaps)
-    return [group for group in found if group.extensions]
+    return [group for group in found if len(group.extensions)]
 
 
 def _placed(gear, turned=False, at=None):
@@ -73,15 +96,18 @@ def _lens_settings(by_kind):
     return lenses
 
 
-def _tube_sets(tubes):
-    """Sets of tubes, each length once, with the fewest pieces that make it; none at all first."""
+def _extensions(tubes, bellows):
+    """Sets of tubes, each length once, with the fewest pieces that make it; none at all first; then each bellows."""
     shortest = sorted(tubes, key=lambda tube: tube.length_mm)[:MOST_TUBES]
     by_length: dict[float, tuple] = {0.0: ()}
     for count in range(1, MOST_TUBES_AT_ONCE + 1):
         for pieces in combinations(shortest, count):
             total = round(sum(tube.length_mm for tube in pieces), 3)
             by_length.setdefault(total, tuple(_placed(tube) for tube in reversed(pieces)))
-    return [by_length[total] for total in sorted(by_length)]
+    lengths = sorted(by_length)
+    return Extensions(
+        tuple(by_length[length] for length in lengths), tuple(lengths), tuple((_placed(piece),) for piece in bellows)
+    )
 
 
 def _close_ups(lens, by_kind):
@@ -127,7 +153,7 @@ def _coupled(lenses, by_kind):
                 steps = _stepped(front.gear.thread_mm, ring.front_thread_mm, by_kind)
                 if steps is not None:
                     turned = _placed(front.gear, True, front.at_focal_length_mm)
-                    found.append(Group((turned, *steps, _placed(ring)), rear, (), (), ((),)))
+                    found.append(Group((turned, *steps, _placed(ring)), rear, (), (), NOTHING_BETWEEN))
     return found
 
 
@@ -135,11 +161,13 @@ def _objectives(lenses, by_kind, gaps):
     found = []
     for objective in by_kind.get("objective", []):
         if objective.correction == "finite":
-            found.append(Group((), _placed(objective), (), (), tuple(gap for gap in gaps if gap)))
+            found.append(Group((), _placed(objective), (), (), gaps.held_open()))
             continue
         low, high = (share * objective.reference_focal_length_mm for share in OBJECTIVE_TUBE_LENS)
         found += [
-            Group((_placed(objective),), lens, (), (), ((),)) for lens in lenses if low <= _focal_length(lens) <= high
+            Group((_placed(objective),), lens, (), (), NOTHING_BETWEEN)
+            for lens in lenses
+            if low <= _focal_length(lens) <= high
         ]
     return found
 

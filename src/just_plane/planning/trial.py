@@ -53,16 +53,11 @@ class Candidate:
 
 def candidates_of(base, group, wanted):
     """Candidates of one group, all its extensions at once."""
-    plain = [index for index, gap in enumerate(group.extensions) if not _has_bellows(gap)]
-    found = _try_some(base, group, plain, wanted) if plain else []
-    for index, gap in enumerate(group.extensions):
-        if _has_bellows(gap):
-            found += _try_bellows(base, group, index, wanted)
+    tubes = len(group.extensions.tubes)
+    found = _try_some(base, group, range(tubes), wanted) if tubes else []
+    for index in range(tubes, len(group.extensions)):
+        found += _try_bellows(base, group, index, wanted)
     return found
-
-
-def _has_bellows(gap):
-    return any(placed.gear.kind == "bellows" for placed in gap)
 
 
 def _try_some(base, group, indices, wanted):
@@ -71,7 +66,7 @@ def _try_some(base, group, indices, wanted):
     if assembled is None:
         return []
     row, lens, rig = assembled
-    lengths = np.array([[sum(p.gear.length_mm for p in group.extensions[index])] for index in indices])
+    lengths = np.array(group.extensions.lengths)[:, None]
     fixed = front_to_sensor(base.body, row, lens, rig) - float(lengths[0, 0])
 
     def with_tubes(extension):
@@ -99,7 +94,12 @@ def _try_some(base, group, indices, wanted):
 
 def _each(imaging, rigs):
     """Every value as an array of one entry a rig."""
-    return Imaging._make(np.broadcast_to(np.asarray(value, float), (rigs, 1))[:, 0] for value in imaging)
+    return Imaging._make(
+        value[:, 0]
+        if isinstance(value, np.ndarray) and value.ndim == 2 and len(value) == rigs
+        else np.full(rigs, float(np.ravel(value)[0]))
+        for value in imaging
+    )
 
 
 def _has_image(rig):
@@ -114,7 +114,7 @@ def _with_extension(rig, group, index, lengths):
     """The rig's elements with the tubes of one extension in one, of many lengths."""
     in_front = sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in group.front)
     at = in_front + 1 + len(group.before)
-    after = at + len(group.extensions[index])
+    after = at + len(group.extensions.pieces(index))
     return (*rig.elements[:at], Tube(lengths), *rig.elements[after:])
 
 
