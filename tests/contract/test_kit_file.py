@@ -5,6 +5,8 @@ from pathlib import Path
 
 import jsonschema
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from just_plane.contract.gear import KINDS
 from just_plane.contract.json_file import FileError
@@ -89,3 +91,41 @@ def test_a_kit_keeps_what_was_measured_with_its_rigs():
     measured = {"rig": ["~a", "b"], "magnification": 1.2, "uncertainty": 0.001, "modelled": 1.18}
     kit = Kit.model_validate({"format": "just-plane/kit", "version": 1, "measured_rigs": [measured]})
     assert read_kit(write_kit(kit)).measured_rigs == kit.measured_rigs
+
+
+names = (
+    st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc")), min_size=1, max_size=60)
+    .map(str.strip)
+    .filter(bool)
+)
+lengths = st.floats(0.001, 1000, allow_nan=False)
+
+
+@given(
+    st.lists(st.tuples(names, lengths, st.booleans(), st.one_of(st.none(), st.floats(1, 9000))), max_size=6),
+    st.booleans(),
+)
+def test_whatever_pieces_are_called_and_measure_the_table_gives_them_back(rows, carried):
+    pieces = [
+        {
+            "carried": carried,
+            "gear": {
+                "kind": "tube",
+                "kit_id": f"tube-{number}",
+                "name": name,
+                "length_mm": length,
+                "contacts": contacts,
+                "carries_g": carries,
+            },
+        }
+        for number, (name, length, contacts, carries) in enumerate(rows)
+    ]
+    kit = Kit.model_validate({"format": "just-plane/kit", "version": 1, "pieces": pieces})
+    again = read_table(write_table(kit)) if pieces else kit
+    for before, after in zip(kit.pieces, again.pieces, strict=True):
+        assert after.gear.length_mm == pytest.approx(before.gear.length_mm, rel=1e-9)
+        assert (after.gear.name, after.gear.contacts, after.carried) == (
+            before.gear.name,
+            before.gear.contacts,
+            before.carried,
+        )

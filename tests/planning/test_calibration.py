@@ -75,6 +75,15 @@ def test_a_cropped_frame_and_a_wild_size_are_doubted(pod):
     assert "measured.far_from_model" in codes(wild.findings)
 
 
+def test_a_picture_noted_with_another_lens_is_doubted(pod):
+    other, _ = size_of(pod, noted_focal_length_mm=35.0, span_px=100.0, real_mm=12.0)
+    assert codes(other.findings) == ["picture.other_lens"]
+    breathed, _ = size_of(pod, noted_focal_length_mm=95.0, span_px=100.0, real_mm=12.0)
+    assert breathed.findings == []
+    absurd, _ = size_of(pod, noted_focal_length_mm=1e5, span_px=100.0, real_mm=12.0)
+    assert absurd.measured == breathed.measured
+
+
 def test_a_rig_without_a_picture_has_no_size_to_measure(pod, changed):
     size, findings = size_of(changed(pod, {"/framing": {"by": "magnification", "magnification": 9.0}}))
     assert size is None

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from just_plane.contract.gear import CHAIN_KINDS
 from just_plane.contract.shot import Placed, Shot
 from just_plane.core.aperture import effective_f_number
 from just_plane.core.depth import depth_of_field
@@ -94,18 +95,6 @@ def test_sentences_speak_inches_when_asked(pod):
 
 
 SHELF = starter_shelf()
-CHAIN_KINDS = (
-    "lens",
-    "zoom",
-    "objective",
-    "tube",
-    "bellows",
-    "converter",
-    "close_up",
-    "step_ring",
-    "reversing_ring",
-    "coupling_ring",
-)
 
 
 def gear_named(name):

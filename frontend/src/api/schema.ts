@@ -2097,6 +2097,12 @@ export interface components {
          * @description A length seen on the frame, and what it is in truth.
          */
         SizeAsked: {
+            /**
+             * Noted Focal Length Mm
+             * @description By the camera's note in the picture.
+             * @default null
+             */
+            noted_focal_length_mm?: number | null;
             /** Picture Height Px */
             picture_height_px: number;
             /** Picture Width Px */

@@ -266,6 +266,7 @@ Gear = Annotated[
     | Support,
     Field(discriminator="kind"),
 ]
+CHAIN_KINDS = tuple(model.model_fields["kind"].annotation.__args__[0] for model in ChainGear.__origin__.__args__)
 KINDS: dict[str, type[Piece]] = {
     "body": Body,
     "lens": Lens,

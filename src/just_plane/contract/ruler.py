@@ -45,6 +45,7 @@ class SizeAsked(Model):
     span_px: Annotated[Pixels, Field(description="Tick to tick, or between two points placed by hand.")]
     span_uncertainty_px: Annotated[float, Field(ge=0, le=1_000_000)]
     real_mm: Annotated[Length, Field(description="The same on the ruler.")]
+    noted_focal_length_mm: Annotated[Length | None, Field(description="By the camera's note in the picture.")] = None
 
 
 class SizeAnswer(Answer):

@@ -87,6 +87,14 @@ def size_from(asked):
             f"The picture is {wide / narrow:.2f} to 1, the sensor {long / short:.2f} to 1: it seems to be cropped.",
             "Send the whole frame, or choose the crop mode that was set; else the size comes out wrong.",
         )
+    noted, marked = asked.noted_focal_length_mm, modelled.lens.core.focal_length_now
+    if noted is not None and not 0.85 < noted / marked < 1.18:
+        findings.caution(
+            "picture.other_lens",
+            "/picture",
+            f"The camera noted {noted:g} mm; the lens of this rig has {marked:g} mm.",
+            "Was it taken with this rig? Cameras note wrongly behind rings and bellows; then pay no heed.",
+        )
     value = magnification_from_ruler(asked.span_px, asked.span_uncertainty_px, long / wide, asked.real_mm)
     model = modelled.imaging.magnification
     ratio = value.value / model

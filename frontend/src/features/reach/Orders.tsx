@@ -1,8 +1,13 @@
+import styled from "styled-components";
 import { usePreferences } from "../../app/preferences";
 import { FigureTable } from "../../controls/FigureTable";
 import { length, times } from "../../units/format";
 import { Lead, Section } from "../bench/panel";
 import { useBench } from "../bench/ShotContext";
+
+const Box = styled.div`
+  margin-bottom: 14px;
+`;
 
 /** Where the order of the pieces matters: what each would give, the ring left where it is. */
 export function Orders() {
@@ -11,7 +16,7 @@ export function Orders() {
   const orders = plan?.reach?.orders ?? [];
   if (!orders.length) return null;
   return (
-    <>
+    <Box>
       <Section>Which goes first</Section>
       <Lead>The same pieces with the focus ring left where it is.</Lead>
       <FigureTable>
@@ -37,6 +42,6 @@ export function Orders() {
           ))}
         </tbody>
       </FigureTable>
-    </>
+    </Box>
   );
 }

@@ -5,7 +5,7 @@ import { QuantityField } from "../../controls/QuantityField";
 import { along, by } from "../../controls/steps";
 import { Fields, Wide } from "../bench/panel";
 import { isChainGear, isLens } from "../gear/words";
-import type { GearOption } from "./ReachPanel";
+import type { GearOption } from "./gearToPick";
 import { moved, type Row } from "./row";
 
 const Tools = styled.div`

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import styled from "styled-components";
-import type { Gear, Shot } from "../../api/types";
+import type { Shot } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
 import { Button, LinkButton } from "../../controls/Button";
 import { Fold } from "../../controls/Fold";
@@ -15,8 +15,11 @@ import { useBench } from "../bench/ShotContext";
 import { GearForm } from "../gear/GearForm";
 import { isChainGear, nameOf } from "../gear/words";
 import { useKit, useShelf } from "../kit/useKit";
+import { gearToPick } from "./gearToPick";
 import { Orders } from "./Orders";
 import { PieceTools } from "./PieceTools";
+import { ReachFacts } from "./ReachFacts";
+import { reachWords } from "./reachWords";
 import { RowEditor } from "./RowEditor";
 import { withPiece, withRig, type Row } from "./row";
 
@@ -60,8 +63,7 @@ export function ReachPanel({ shotId }: { shotId: string }) {
               ? ""
               : `; ${crop.name}: ${size(crop.frame_width_mm, crop.frame_height_mm, units)}`,
           )}
-          . The nearest point is {length(reach.nearest_point_mm, units)} from the lens.{" "}
-          {reachWords(reach, units)}
+          . {reachWords(reach, units)}
           {reach.size_uncertainty === null
             ? ""
             : ` Measured with a ruler, ± ${figures((reach.size_uncertainty / reach.magnification) * 100, 2)} %.`}
@@ -145,6 +147,7 @@ export function ReachPanel({ shotId }: { shotId: string }) {
           />
         </>
       ) : null}
+      <ReachFacts />
       <Orders />
       <Links>
         <LinkButton href="/kit">The kit</LinkButton>
@@ -224,54 +227,6 @@ function Framing() {
       )}
     </Fields>
   );
-}
-
-export interface GearOption {
-  id: string;
-  label: string;
-  gear: Gear;
-}
-
-/** What there is to pick from: the kit, what is on the table first, then generic gear that the kit has not. */
-function gearToPick(
-  kit: readonly { carried?: boolean; gear: Gear }[] = [],
-  shelf: readonly { gear: Gear }[] = [],
-): GearOption[] {
-  const own = [...kit].sort((a, b) => Number(b.carried !== false) - Number(a.carried !== false));
-  const ids = new Set(own.map((each) => each.gear.kit_id));
-  return [
-    ...own.map((each) => ({
-      id: `kit ${each.gear.kit_id}`,
-      label: each.carried === false ? `${nameOf(each.gear)} (not on the table)` : nameOf(each.gear),
-      gear: each.gear,
-    })),
-    ...shelf
-      .filter((each) => !ids.has(each.gear.kit_id))
-      .map((each) => ({
-        id: `shelf ${each.gear.kit_id}`,
-        label: `${nameOf(each.gear)} (generic)`,
-        // Not of the kit: nothing may be kept under its id.
-        gear: { ...each.gear, kit_id: null },
-      })),
-  ];
-}
-
-function reachWords(
-  reach: {
-    is_fixed: boolean;
-    smallest_magnification: number;
-    largest_magnification: number;
-    farthest_focus_mm: number | null;
-  },
-  units: "mm" | "in",
-): string {
-  if (reach.is_fixed) return "This rig gives this one size.";
-  const from = reach.smallest_magnification === 0 ? "infinity" : times(reach.smallest_magnification);
-  const far =
-    reach.farthest_focus_mm === null
-      ? ""
-      : `, and focuses no farther than ${length(reach.farthest_focus_mm, units)} from the sensor`;
-  return `This rig gives ${from} to ${times(reach.largest_magnification)}${far}.`;
 }
 
 function round(value: number): number {

@@ -2,17 +2,7 @@ import { memo } from "react";
 import { useTheme } from "styled-components";
 import type { FoundRig } from "../../api/types";
 import { PieceMarks } from "./PieceMarks";
-
-const HEIGHT = 40;
-const BEHIND_MM = 32;
-
-/** One scale for all thumbnails: the longer half of them fill it, the longest are cut with a break. */
-export function thumbScale(results: readonly FoundRig[], width: number): number {
-  const lengths = results.map((each) => each.subject_to_sensor_mm).sort((a, b) => a - b);
-  const middle = lengths[Math.floor(lengths.length / 2)] ?? 300;
-  const longest = Math.min(lengths.at(-1) ?? 300, middle * 1.6);
-  return Math.min((width - 8) / (longest + BEHIND_MM), (HEIGHT - 2) / 92);
-}
+import { BEHIND_MM, HEIGHT } from "./thumbScale";
 
 /** A rig from the side, to the one scale of the list. */
 export const RigThumb = memo(function RigThumb({

@@ -2,8 +2,9 @@ import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "re
 import styled from "styled-components";
 import type { Plan } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
-import { figures, length, times } from "../../units/format";
+import { length, times } from "../../units/format";
 import { nameOf } from "../gear/words";
+import { signed } from "./reachWords";
 import { dropped, type Row } from "./row";
 
 const Rows = styled(GridList)`
@@ -170,9 +171,4 @@ function Given({ plan, index }: { plan: Plan | null; index: number }) {
     given.room_mm === null ? null : `${signed(given.room_mm, (value) => length(value, units, 2))} room`,
   ];
   return <small>{parts.filter(Boolean).join(", ")}</small>;
-}
-
-function signed(value: number, words: (value: number) => string): string {
-  const text = words(Math.abs(value));
-  return Number(figures(value, 3)) === 0 ? `±${words(0)}` : `${value < 0 ? "−" : "+"}${text}`;
 }

@@ -12,7 +12,8 @@ import { by } from "../../controls/steps";
 import { length, stop, times } from "../../units/format";
 import { useSize } from "../../drawing/useSize";
 import { useBench } from "../bench/ShotContext";
-import { RigThumb, thumbScale } from "./RigThumb";
+import { RigThumb } from "./RigThumb";
+import { thumbScale } from "./thumbScale";
 import { useSearch, type Wanted } from "./useSearch";
 
 const Box = styled.section`

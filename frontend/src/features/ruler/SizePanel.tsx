@@ -48,6 +48,7 @@ export function SizePanel({ editing, found, byHand, onByHand, points, onPoints }
             span_px,
             span_uncertainty_px: uncertainty,
             real_mm: byHand ? span : tick,
+            noted_focal_length_mm: found.picture.focal_length_mm,
           },
         }),
       ),

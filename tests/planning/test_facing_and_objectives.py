@@ -1,0 +1,107 @@
+"""Rigs whose light is limited in front: what they do to aperture, light, depth and the rest of a plan."""
+
+import math
+
+import pytest
+
+from just_plane.contract.shot import Placed, Shot
+from just_plane.core.depth import depth_of_field
+from just_plane.planning.plan import plan_shot
+from just_plane.shelf.starter import starter_shelf
+
+GEAR = {piece.gear.kit_id: piece.gear for piece in starter_shelf().pieces}
+
+
+def shot(*rig, depth=0.2, **more):
+    pieces = [Placed(gear=GEAR[name.lstrip("~")], reversed=name.startswith("~")).model_dump() for name in rig]
+    return Shot.model_validate(
+        {
+            "format": "just-plane/shot",
+            "version": 2,
+            "name": "limited in front",
+            "subject": {"depth_mm": depth},
+            "body": GEAR["body-36-45"].model_dump(),
+            "rig": pieces,
+            "framing": {"by": "closest"},
+            "aperture": {"f_number": 8.0},
+            "sharp": {"depth_school": "wave"},
+        }
+        | more
+    )
+
+
+def facing(**more):
+    return shot("~prime-50", "coupling-67-49", "macro-100", **more)
+
+
+def test_the_stop_in_front_limits_until_the_one_behind_is_narrower():
+    plan = plan_shot(facing())
+    assert plan.reach.magnification == pytest.approx(2.0)
+    works_as = {stop.f_number: stop.effective_f_number for stop in plan.aperture.stops}
+    # The 50 mm in front stands wide open at f/1.8: 2 x 1.8.
+    assert works_as[2.8] == pytest.approx(3.6)
+    assert works_as[8.0] == pytest.approx(8.0)
+
+
+def test_the_front_lens_may_be_stopped_down_by_itself():
+    document = facing().model_dump()
+    document["rig"][0]["f_number"] = 5.6
+    plan = plan_shot(Shot.model_validate(document))
+    works_as = {stop.f_number: stop.effective_f_number for stop in plan.aperture.stops}
+    assert works_as[4.0] == works_as[10.0] == pytest.approx(11.2)
+    assert works_as[16.0] == pytest.approx(16.0)
+
+
+def test_stops_that_change_no_light_change_no_shutter_time():
+    document = facing().model_dump()
+    document["rig"][0]["f_number"] = 5.6
+    plan = plan_shot(Shot.model_validate(document | {"light": {"metered_f_number": 8.0, "metered_shutter_s": 0.5}}))
+    times = {stop.f_number: stop.shutter_s for stop in plan.aperture.stops}
+    assert times[4.0] == times[8.0] == pytest.approx(0.5)
+    assert times[22.0] == pytest.approx(0.5 * (22.0 / 11.2) ** 2, rel=1e-3)
+    hand = {"metered_f_number": 8.0, "metered_shutter_s": 0.5, "meter": "hand_held"}
+    by_hand = plan_shot(Shot.model_validate(document | {"light": hand}))
+    assert {stop.f_number: stop.shutter_s for stop in by_hand.aperture.stops}[8.0] == pytest.approx(
+        0.5 * (11.2 / 8) ** 2
+    )
+
+
+def test_the_subject_stands_at_the_front_lenss_register():
+    reach = plan_shot(facing()).reach
+    # Its focus lies where its sensor would be: a register before its mount, which now looks at the subject.
+    assert reach.working_distance_mm == pytest.approx(18.0)
+    lengths = {piece.name: piece.length_mm for piece in reach.pieces}
+    assert reach.lens_front_to_sensor_mm == pytest.approx(sum(lengths.values()))
+    assert lengths["50 mm, f/1.8"] == 52
+
+
+def test_depth_by_the_wave_is_that_of_the_numerical_aperture():
+    plan = plan_shot(shot("objective-10", "tube-lens-200", aperture={"f_number": 4.0}))
+    assert plan.aperture.depth_of_field_mm == pytest.approx(0.00055 / 0.28**2)
+    assert plan.aperture.depth_of_field_mm == pytest.approx(depth_of_field("wave", 0.02, 10 / 0.56, 10.0))
+
+
+def test_a_tube_lens_of_another_length_gives_another_size_at_the_same_aperture():
+    half = plan_shot(shot("objective-10", "macro-100", aperture={"f_number": 4.0}))
+    assert half.reach.magnification == pytest.approx(5.0)
+    assert half.aperture.numerical_aperture == pytest.approx(0.28)
+
+
+def test_an_objective_with_an_iris_has_stops_and_one_without_has_one():
+    finite = shot("objective-4-finite", "bellows-40-150").model_dump()
+    assert len(plan_shot(Shot.model_validate(finite)).aperture.stops) == 1
+    finite["rig"][0]["gear"]["iris_to"] = 0.05
+    stops = plan_shot(Shot.model_validate(finite)).aperture.stops
+    assert (stops[0].f_number, stops[-1].f_number) == (5.0, 10.0)
+    assert len(stops) > 4
+
+
+def test_every_depth_school_and_way_stands_up_to_an_endless_pupil():
+    plan = plan_shot(shot("objective-10", "tube-lens-200", depth=0.05, aperture={"f_number": 4.0}))
+    for school in plan.aperture.schools:
+        assert math.isfinite(school.total_mm)
+        if school.far_mm is not None:
+            assert school.near_mm == pytest.approx(school.far_mm, rel=1e-6)
+    rail = next(way for way in plan.ways if way.id == "rail")
+    assert rail.cover == pytest.approx(1.0)
+    assert rail.frames == 3 + math.ceil(0.05 / (math.floor(0.5 * plan.aperture.depth_of_field_mm * 1e7) / 1e7))
