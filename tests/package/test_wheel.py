@@ -44,7 +44,7 @@ def test_the_wheel_carries_the_page_the_statements_and_the_demo(wheel):
     names = zipfile.ZipFile(wheel).namelist()
     for part in (
         "web/page/index.html",
-        "store/sql/shot_by_id.sql",
+        "store/sql/document_by_id.sql",
         "store/migrations/0001_shots.sql",
         "shelf/shelf.json",
     ):
