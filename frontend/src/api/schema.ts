@@ -477,6 +477,38 @@ export interface components {
             stops_lost: number;
         };
         /**
+         * BackOffAnswer
+         * @description Standing back and cropping, in numbers.
+         */
+        BackOffAnswer: {
+            /** Equal Effective F Number */
+            equal_effective_f_number: number;
+            /**
+             * Equal F Number
+             * @description Marked stop that gives the same picture from the first place.
+             */
+            equal_f_number: number;
+            /**
+             * Factor
+             * @description How many times smaller on the sensor; the crop makes up for it.
+             */
+            factor: number;
+            /** Magnification */
+            magnification: number;
+            /**
+             * Pixels Across
+             * @description Left after the crop; null: the body's are not known.
+             */
+            pixels_across: number | null;
+            /** Room Gained Mm */
+            room_gained_mm: number;
+            /**
+             * Room Mm
+             * @description Working distance from there.
+             */
+            room_mm: number;
+        };
+        /**
          * BaseRevision
          * @description The revision the caller last saw.
          */
@@ -1945,7 +1977,7 @@ export interface components {
              * @description The way decided on; null: not decided.
              * @default null
              */
-            chosen_way?: ("one" | "one_best" | "one_narrowest" | "rail" | "ring") | null;
+            chosen_way?: ("one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring") | null;
             /**
              * Crop Mode
              * @description Of the body, by name; null: whole sensor.
@@ -2519,7 +2551,7 @@ export interface components {
             /** Headline */
             headline: string;
             /** Way */
-            way: ("one" | "one_best" | "one_narrowest" | "rail" | "ring") | null;
+            way: ("one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring") | null;
         };
         /**
          * WayAnswer
@@ -2528,6 +2560,8 @@ export interface components {
         WayAnswer: {
             /** Against */
             against: string[];
+            /** @default null */
+            back_off?: components["schemas"]["BackOffAnswer"] | null;
             /**
              * Bands Mm
              * @description Near and far end of what each frame holds sharp.
@@ -2550,7 +2584,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "one" | "one_best" | "one_narrowest" | "rail" | "ring";
+            id: "one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring";
             /**
              * Kind
              * @enum {string}
@@ -4905,7 +4939,7 @@ export interface operations {
     getSteps: {
         parameters: {
             query?: {
-                way?: "" | "one" | "one_best" | "one_narrowest" | "rail" | "ring";
+                way?: "" | "one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring";
             };
             header?: never;
             path: {

@@ -266,7 +266,6 @@ Gear = Annotated[
     | Support,
     Field(discriminator="kind"),
 ]
-CHAIN_KINDS = tuple(model.model_fields["kind"].annotation.__args__[0] for model in ChainGear.__origin__.__args__)
 KINDS: dict[str, type[Piece]] = {
     "body": Body,
     "lens": Lens,
@@ -284,3 +283,4 @@ KINDS: dict[str, type[Piece]] = {
     "diffuser": Diffuser,
     "support": Support,
 }
+CHAIN_KINDS = tuple(kind for kind in KINDS if kind not in ("body", "rail", "light", "diffuser", "support"))

@@ -82,7 +82,7 @@ class ListQuery(UnitsQuery):
 class StepsQuery(Model):
     """Which way's table to give; none: the recommended one."""
 
-    way: Literal["", "one", "one_best", "one_narrowest", "rail", "ring"] = ""
+    way: Literal["", "one", "one_best", "one_narrowest", "back_off", "rail", "ring"] = ""
 
 
 class ShotPath(Model):

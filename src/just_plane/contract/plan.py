@@ -189,6 +189,18 @@ class StackAnswer(Answer):
     slabs: list[list[int]]
 
 
+class BackOffAnswer(Answer):
+    """Standing back and cropping, in numbers."""
+
+    factor: Annotated[float, Field(description="How many times smaller on the sensor; the crop makes up for it.")]
+    magnification: float
+    room_mm: Annotated[float, Field(description="Working distance from there.")]
+    room_gained_mm: float
+    pixels_across: Annotated[int | None, Field(description="Left after the crop; null: the body's are not known.")]
+    equal_f_number: Annotated[float, Field(description="Marked stop that gives the same picture from the first place.")]
+    equal_effective_f_number: float
+
+
 class WayAnswer(Answer):
     """One way to get the shot."""
 
@@ -207,6 +219,7 @@ class WayAnswer(Answer):
     bands_mm: Annotated[list[list[float]], Field(description="Near and far end of what each frame holds sharp.")]
     against: list[str]
     stack: StackAnswer | None = None
+    back_off: BackOffAnswer | None = None
     recommended: bool = False
 
 

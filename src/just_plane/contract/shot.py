@@ -139,7 +139,7 @@ class Light(Model):
     ] = "through_lens"
 
 
-WayId = Literal["one", "one_best", "one_narrowest", "rail", "ring"]
+WayId = Literal["one", "one_best", "one_narrowest", "back_off", "rail", "ring"]
 
 
 class Shot(Model):

@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass, replace
 
-from just_plane.contract.plan import StackAnswer, WayAnswer
+from just_plane.contract.plan import BackOffAnswer, StackAnswer, WayAnswer
 from just_plane.contract.shot import Shot
 from just_plane.core.errors import OpticsError
 from just_plane.core.stack import SLAB_FROM, rail_stack, ring_stack, slabs
 from just_plane.core.units import MM_PER_NM
 from just_plane.core.ways import FramesView, Pace, Single, View, Way, one_frames, recommend, stacked
 from just_plane.planning.apertures import Stops
+from just_plane.planning.backing_off import back_off, words
 from just_plane.planning.rigging import Rigged
 from just_plane.planning.ring import throw
 from just_plane.planning.wording import Wording, count, f_stop, percent, seconds
@@ -24,6 +25,7 @@ class Compared:
     note: str
     against: tuple[str, ...] = ()
     stack: StackAnswer | None = None
+    back_off: BackOffAnswer | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,10 +67,13 @@ def compare(bench):
     """Every way to get the shot, in fixed order, one of them recommended: list of WayAnswer."""
     stops = bench.stops
     compared = _singles(bench, {"one": stops.chosen, "one_best": stops.best, "one_narrowest": stops.clicks - 1})
+    if compared[0].way.cover < 1:
+        compared.append(_back_off(bench))
     compared.append(_stack(bench, "rail"))
     compared.append(_stack(bench, "ring"))
     hold_still = bench.shot.subject.hold_still_s
-    possible = [index for index, item in enumerate(compared) if item.way.frames]
+    # Standing back equals stopping down, at the price of pixels: shown beside it, never put before it.
+    possible = [index for index, item in enumerate(compared) if item.way.frames and item.id != "back_off"]
     choice = recommend([compared[i].way for i in possible], bench.shot.sharp.contrast_threshold, hold_still)
     return [
         _answer(_timed(item, hold_still), recommended=choice is not None and index == possible[choice])
@@ -122,6 +127,22 @@ def _single_note(bench, way, shot):
     if missed:
         return "misses " + " and ".join(missed)
     return f"{length(min(-near, far - depth))} to spare at the tighter end"
+
+
+def _back_off(bench):
+    stop = bench.stops.chosen
+    backed = back_off(bench, stop)
+    if isinstance(backed, str):
+        return replace(_impossible(bench, "one_frame", "Back off and crop", backed), id="back_off")
+    stop_words = f_stop(backed.way.f_number)
+    return Compared(
+        "back_off",
+        backed.way,
+        f"Back off {backed.answer.factor:.2g}× and crop, {stop_words}",
+        words(backed.answer, bench.wording),
+        backed.against,
+        back_off=backed.answer,
+    )
 
 
 def _stack(bench, kind):
@@ -267,5 +288,6 @@ def _answer(item, *, recommended):
         bands_mm=[[band.near, min(band.far, limit)] for band in way.bands],
         against=list(item.against),
         stack=item.stack,
+        back_off=item.back_off,
         recommended=recommended,
     )

@@ -1,0 +1,88 @@
+"""The way that stands back and crops, in a plan."""
+
+import pytest
+
+from just_plane.planning.plan import plan_shot
+
+
+def back_off(shot):
+    return next((way for way in plan_shot(shot).ways if way.id == "back_off"), None)
+
+
+@pytest.fixture
+def shallow(pod, changed):
+    """A cut pod of which 2.6 mm must be sharp: too deep for f/5.6 at half life size, not for stopping down."""
+    return changed(pod, {"/subject/depth_mm": 2.6})
+
+
+def test_one_frame_from_farther_back_holds_all_of_it(shallow):
+    plan = plan_shot(shallow)
+    way = back_off(shallow)
+    assert plan.ways[0].cover < 1
+    assert (way.cover, way.frames, way.kind) == (1.0, 1, "one_frame")
+    answer = way.back_off
+    assert answer.magnification == pytest.approx(0.5 / answer.factor)
+    assert answer.pixels_across == int(8256 / answer.factor)
+    assert answer.room_gained_mm == pytest.approx(answer.room_mm - plan.reach.working_distance_mm)
+    assert answer.room_gained_mm > 0
+    assert f"{answer.factor:.2g}×" in way.title
+
+
+def test_it_is_the_same_picture_as_stopping_down_from_here(shallow, changed):
+    answer = back_off(shallow).back_off
+    stopped = changed(shallow, {"/aperture/f_number": answer.equal_f_number})
+    plan = plan_shot(stopped)
+    assert plan.aperture.effective_f_number == pytest.approx(answer.equal_effective_f_number)
+    # The same depth, to within what the nearer pupil changes of it.
+    assert plan.ways[0].cover == pytest.approx(1.0, abs=0.01)
+    assert plan.ways[0].worst_contrast == pytest.approx(back_off(shallow).worst_contrast, abs=0.01)
+
+
+def test_no_less_far_would_do(shallow, changed):
+    answer = back_off(shallow).back_off
+    nearer = changed(shallow, {"/framing/magnification": answer.magnification * 1.03})
+    cropped = changed(nearer, {"/picture/share_of_frame": answer.magnification * 1.03 / 0.5})
+    assert plan_shot(cropped).ways[0].cover < 1
+    there = changed(shallow, {"/framing/magnification": answer.magnification})
+    cropped = changed(there, {"/picture/share_of_frame": answer.magnification / 0.5})
+    assert plan_shot(cropped).ways[0].cover == pytest.approx(1.0)
+
+
+def test_it_takes_less_light_than_stopping_down(shallow):
+    way = back_off(shallow)
+    stopped = next(each for each in plan_shot(shallow).ways if each.id == "one_best")
+    assert way.time_s < stopped.time_s
+
+
+def test_it_is_shown_and_never_put_before_the_others(shallow, changed):
+    deep = changed(shallow, {"/aperture/f_number": 4.0, "/subject/depth_mm": 2.0})
+    for shot in (shallow, deep):
+        way = back_off(shot)
+        assert way is None or not way.recommended
+
+
+def test_where_one_frame_holds_all_of_it_there_is_no_need(catalogue):
+    assert back_off(catalogue["foil"]) is None
+
+
+@pytest.mark.parametrize(
+    ("name", "values", "reason"),
+    [
+        ("cut", {}, "light itself blurs too much"),
+        ("sugar", {}, "one size only"),
+        ("ganache", {}, "1.4× back, the farthest this rig focuses"),
+        ("cut", {"tubes_mm": [50.0], "/framing": {"by": "magnification", "magnification": 0.5}}, "no farther back"),
+    ],
+)
+def test_why_it_does_not_help_is_said(catalogue, changed, name, values, reason):
+    way = back_off(changed(catalogue[name], values))
+    assert way.frames == 0
+    assert reason in way.against[0]
+
+
+def test_too_few_pixels_stand_against_it(shallow, changed):
+    poor = changed(shallow, {"/body/pixels_across": 1200})
+    assert "pixels are left; the picture can show" in back_off(poor).against[0]
+    unknown = changed(shallow, {"/body/pixels_across": None})
+    assert back_off(unknown).back_off.pixels_across is None
+    assert back_off(unknown).against == []
