@@ -44,7 +44,7 @@ def lens_from_two_tubes(body: TwoTubesAsked):
         return refuse(422, error.code, error.message, error.remedy, field)
 
 
-@api.post("/practice", operation_id="practiceFrame")
+@api.post("/practice", responses={404: Problem}, operation_id="practiceFrame")
 def practice(body: Shot):
     """A made-up frame of a ruler through a shot's rig, a little off the model; in the demo only."""
     made = practice_frame(body) if current_app.config["JUST_PLANE_DEMO"] else None
