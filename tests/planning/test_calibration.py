@@ -49,6 +49,25 @@ def test_a_made_up_frame_gives_back_the_size_it_was_made_with(pod):
     assert corrected.reach.own_magnification < 0.5
 
 
+def test_measuring_again_finds_the_same_correction(pod):
+    """The rig is then set by the first measurement; what is compared is still the model alone."""
+    measured = None
+    for _ in range(2):
+        shot = pod.model_copy(update={"measured": measured})
+        picture, tick_mm = practice_frame(shot, off=0.03)
+        found = ruler_in(picture, facts(picture.shape[1], picture.shape[0]))
+        size, _ = size_of(
+            shot,
+            picture_width_px=picture.shape[1],
+            picture_height_px=picture.shape[0],
+            span_px=found.spacing_px,
+            real_mm=tick_mm,
+        )
+        measured = size.measured
+        assert measured.magnification / measured.modelled == pytest.approx(1.03, rel=2e-3)
+    assert measured.magnification == pytest.approx(0.5, rel=2e-3)  # set to 0.5 by the first, and it is
+
+
 def size_of(shot, **more):
     values = {
         "picture_width_px": 600,

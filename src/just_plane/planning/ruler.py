@@ -1,6 +1,7 @@
 """Calibration in the contract's terms: ticks in a frame, the size they give, a lens measured with two tubes."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
@@ -70,7 +71,7 @@ def ruler_in(brightness, facts):
 def size_from(asked):
     """The size on the sensor from a length on the frame: SizeAnswer, or None and findings when the rig has no model."""
     shot, findings = asked.shot, Findings()
-    modelled = build_rig(shot.model_copy(update={"measured": None}), findings)
+    modelled = build_rig(shot, findings)
     if modelled is None:
         return None, findings.said
     findings = Findings()
@@ -96,7 +97,7 @@ def size_from(asked):
             "Was it taken with this rig? Cameras note wrongly behind rings and bellows; then pay no heed.",
         )
     value = magnification_from_ruler(asked.span_px, asked.span_uncertainty_px, long / wide, asked.real_mm)
-    model = modelled.imaging.magnification
+    model = _model_alone(modelled)
     ratio = value.value / model
     if not 0.8 < ratio < 1.25:
         findings.caution(
@@ -119,6 +120,11 @@ def size_from(asked):
         findings=findings.said,
     )
     return answer, findings.said
+
+
+def _model_alone(made):
+    """What the model gives by itself where the rig is set now: an earlier measurement has set it, but is not in it."""
+    return float(replace(made.rig, size_correction=1.0).magnification())
 
 
 def times4(magnification):
@@ -159,11 +165,11 @@ def two_tubes(asked):
 def practice_frame(shot, off=0.017, seed=7):
     """A made-up frame of a ruler through a shot's rig, whose true size is a little off the model's: brightness, mm
     between its ticks. None where the rig gives no picture."""
-    made = build_rig(shot.model_copy(update={"measured": None}), Findings())
+    made = build_rig(shot, Findings())
     if made is None:
         return None
     area = sensor(shot)
-    size = made.imaging.magnification * (1 + off)
+    size = _model_alone(made) * (1 + off)
     height = round(PRACTICE_PIXELS * area.height / area.width)
     pixels_per_mm = PRACTICE_PIXELS / area.width * size
     tick = PRACTICE_TICK_MM
