@@ -212,6 +212,12 @@ def test_a_ruler_takes_the_place_of_the_model(praline):
     expect(page.get_by_text("every size here is corrected by that", exact=False)).to_be_visible()
     page.get_by_role("button", name="Use the model alone").click()
     expect(page.get_by_text("every size here is corrected by that", exact=False)).to_have_count(0)
+    page.get_by_role("link", name="Kit", exact=True).click()
+    rig = "36 × 24 mm body, 45 MP · tube 12 mm · 60 mm macro, f/2.8"
+    expect(page.get_by_role("region", name="Measured with a ruler")).to_contain_text(rig)
+    page.get_by_role("button", name=f"Forget {rig}").click()
+    expect(page.get_by_role("region", name="Measured with a ruler")).to_have_count(0)
+    saved(page)
 
 
 def test_a_photograph_is_measured_by_hand_where_no_ruler_is_found(praline, tmp_path, complaints):

@@ -26,6 +26,7 @@ const router = createBrowserRouter([
   {
     element: <Root />,
     errorElement: <RouteFault />,
+    hydrateFallbackElement: <></>,
     children: [
       { path: "/", element: <ShotList /> },
       {

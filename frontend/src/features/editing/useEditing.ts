@@ -14,6 +14,8 @@ import { clearStash, readStash, writeStash } from "./stash";
 export type SaveState = "saved" | "saving" | "waiting" | "refused" | "conflict";
 
 const RETRY_MS = 2000;
+const WAIT_MS = 25;
+const MOST_WAITS = 200;
 
 /** A document as it is kept, with what undo and redo can do. */
 export interface Kept<T> {
@@ -146,6 +148,10 @@ export function useEditing<T>(opened: Kept<T>, place: Place<T>): Editing<T> {
   const step = useCallback(
     async (direction: "undo" | "redo") => {
       const state = work.current;
+      // A save under way is waited for: what it saves is what is to be undone.
+      for (let waits = 0; state.running && waits < MOST_WAITS; waits++) {
+        await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
+      }
       // A draft that was refused is not on the server: undoing it is going back to what is kept.
       if (state.dirty && !state.running && direction === "undo" && !state.halted) {
         adopt(await place.get());

@@ -10,6 +10,7 @@ import { GearForm } from "../gear/GearForm";
 import { KINDS, nameOf, newKitId, wordsOf, type Kind } from "../gear/words";
 import { KitFiles } from "./KitFiles";
 import { KitShelf } from "./KitShelf";
+import { MeasuredRigs } from "./MeasuredRigs";
 import { PutAway } from "./PutAway";
 import { useKit, useKitEditing, useShelf } from "./useKit";
 import { useKitKeys } from "./useKitKeys";
@@ -199,15 +200,26 @@ function OpenKit({ opened }: { opened: KeptKit }) {
               </Empty>
             </section>
           ) : (
-            <KitShelf
-              pieces={pieces}
-              findings={said.findings}
-              selected={selected}
-              onSelect={setSelected}
-              onCarry={(kit_id, carried) =>
-                setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
-              }
-            />
+            <div>
+              <KitShelf
+                pieces={pieces}
+                findings={said.findings}
+                selected={selected}
+                onSelect={setSelected}
+                onCarry={(kit_id, carried) =>
+                  setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
+                }
+              />
+              <MeasuredRigs
+                kit={kit}
+                onForget={(gone) =>
+                  edit((draft) => ({
+                    ...draft,
+                    measured_rigs: (draft.measured_rigs ?? []).filter((_, place) => place !== gone),
+                  }))
+                }
+              />
+            </div>
           )}
           <section aria-label="One piece">
             {piece ? (
