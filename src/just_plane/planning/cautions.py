@@ -139,7 +139,7 @@ def _say_weight(made, findings):
     """What hangs in front of each piece, against what it carries."""
     row = made.row
     lens = row.gear(row.lens)
-    if getattr(lens, "foot", False) or any(row.kind(i) == "support" for i in row.rear):
+    if getattr(lens, "foot", False):
         return
     hanging = sum(getattr(row.gear(i), "weight_g", None) or 0.0 for i in range(row.lens + 1))
     for index in row.rear:
