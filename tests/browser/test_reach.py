@@ -121,8 +121,10 @@ def test_the_search_is_one_step_from_the_bench(praline):
     expect(found.get_by_role("heading")).to_contain_text("Nothing gets 18 mm with that much room")
     type_into(page, "Room at least", "20")
     expect(found.get_by_role("heading")).to_contain_text("gets 18 mm with")
-    pick(page, "Order", "fewest pieces first")
-    found.get_by_role("button", name=re.compile("35 mm, f.2 turned round")).first.click()
+    with page.expect_response(re.compile("/api/search")):
+        pick(page, "Order", "fewest pieces first")
+    page.wait_for_timeout(400)  # until the list stands in its new order
+    found.get_by_role("button", name=re.compile("35 mm, f.2 turned round")).first.press("Enter")
     expect(piece(page, "35 mm, f.2, turned round")).to_be_visible()
     expect(tape(page, "Reach")).to_contain_text("2×")
     page.get_by_role("button", name="Undo").click()
