@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from just_plane.contract.gear import CHAIN_KINDS
 from just_plane.contract.shot import Placed, Shot
 from just_plane.core.aperture import stops_lost
 from just_plane.planning.plan import plan_shot
@@ -255,23 +256,7 @@ def test_measured_values_win(pod, changed):
 
 @given(
     st.lists(
-        st.sampled_from(sorted(GEAR)).filter(
-            lambda name: (
-                GEAR[name].kind
-                in (
-                    "lens",
-                    "zoom",
-                    "objective",
-                    "tube",
-                    "bellows",
-                    "converter",
-                    "close_up",
-                    "step_ring",
-                    "reversing_ring",
-                    "coupling_ring",
-                )
-            )
-        ),
+        st.sampled_from(sorted(GEAR)).filter(lambda name: GEAR[name].kind in CHAIN_KINDS),
         max_size=5,
     ),
     st.data(),
