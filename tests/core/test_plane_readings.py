@@ -1,0 +1,143 @@
+"""Corrections from what was read at the camera, on a simulated lens that is not what its scales say."""
+
+import math
+
+import numpy as np
+import pytest
+
+from just_plane.core.errors import OutOfDomainError
+from just_plane.core.plane import TiltSetting, fit_plane, tilt_for_plane
+from just_plane.core.plane.readings import (
+    image_distances,
+    next_setting,
+    node_moved_by_pivot,
+    setting_from_rail,
+    setting_from_ring,
+)
+
+F = 90.0
+PLANE = (420.0, 0.16, 0.31)
+PLACES = [(-40.0, -25.0), (35.0, -28.0), (0.0, 0.0), (-30.0, 26.0), (42.0, 24.0)]
+POINTS = np.array([(x, y, PLANE[0] + PLANE[1] * x + PLANE[2] * y) for x, y in PLACES])
+WANTED = tilt_for_plane(F, *PLANE)
+
+
+class Lens:
+    """A lens whose tilt scale is a degree off and which turns about a pivot well behind its node."""
+
+    def __init__(self, scale_error, pivot_behind_node, reading_error=0.0):
+        self.scale_error, self.pivot, self.noise = scale_error, pivot_behind_node, reading_error
+        self.rng = np.random.default_rng(3)
+
+    def set(self, tilt, azimuth):
+        """The true axis, node and image distance for what the scales show; the ring stays where it is."""
+        true = tilt + self.scale_error
+        self.axis = np.array([-math.sin(true) * math.cos(azimuth), -math.sin(true) * math.sin(azimuth), math.cos(true)])
+        self.node = np.array([0, 0, -self.pivot]) + self.pivot * self.axis
+        self.image = WANTED.image_distance + self.node[2]
+
+    def read_on_rail(self, points):
+        """How far toward the subject the camera stands when each is sharp: n.p = f (1 + z/A), p seen from the node."""
+        seen = points - self.node
+        rise = (seen @ self.axis - F - F * seen[:, 2] / self.image) / (self.axis[2] - F / self.image)
+        return rise + self.noise * self.rng.standard_normal(len(points))
+
+    def read_on_ring(self, points):
+        """Image distance at which each is sharp, by a scale that is half a millimetre off."""
+        seen = points - self.node
+        own = seen[:, 2] * F / (seen @ self.axis - F)
+        return own - self.node[2] + 0.5 + self.noise * self.rng.standard_normal(len(points))
+
+    def off(self, points):
+        """How far the worst point lies from the plane of focus, best placed, mm."""
+        moved = self.read_on_rail(points)
+        return float(np.ptp(moved)) / 2
+
+
+@pytest.mark.parametrize("scale_error", [1.0, -1.0])
+@pytest.mark.parametrize("pivot", [0.0, 15.0, -12.0])
+@pytest.mark.parametrize("read", [[0, 1, 2, 3, 4], [0, 1, 3]])
+def test_two_rounds_by_rail_lay_the_plane_right(scale_error, pivot, read):
+    lens, shown = Lens(math.radians(scale_error), pivot), (WANTED.tilt, WANTED.azimuth)
+    lens.set(*shown)
+    before = lens.off(POINTS)
+    for _ in range(2):
+        found = setting_from_rail(
+            F, TiltSetting(*shown, WANTED.image_distance), POINTS[read], lens.read_on_rail(POINTS[read])
+        )
+        shown = next_setting(shown, found[:2], WANTED[:2])
+        lens.set(*shown)
+    assert before > 2
+    assert lens.off(POINTS) < before / 40
+    assert shown[0] + math.radians(scale_error) == pytest.approx(WANTED.tilt, abs=math.radians(0.5))
+
+
+@pytest.mark.parametrize("pivot", [0.0, 15.0])
+def test_two_rounds_by_ring_lay_the_plane_right(pivot):
+    lens, shown = Lens(math.radians(1), pivot), (WANTED.tilt, WANTED.azimuth)
+    lens.set(*shown)
+    before = lens.off(POINTS)
+    for _ in range(2):
+        found = setting_from_ring(F, TiltSetting(*shown, WANTED.image_distance), POINTS, lens.read_on_ring(POINTS))
+        shown = next_setting(shown, found[:2], WANTED[:2])
+        lens.set(*shown)
+    assert lens.off(POINTS) < before / 20
+
+
+def test_two_points_read_correct_the_tilt_between_them():
+    lens, shown = Lens(math.radians(1), 0.0), (WANTED.tilt, WANTED.azimuth)
+    lens.set(*shown)
+    ends = POINTS[[0, 4]]
+    found = setting_from_rail(F, TiltSetting(*shown, WANTED.image_distance), ends, lens.read_on_rail(ends))
+    assert math.degrees(found.tilt - shown[0]) == pytest.approx(1, abs=0.25)
+
+
+def test_reading_noise_does_not_run_away():
+    lens, shown = Lens(math.radians(1), 15.0, reading_error=0.05), (WANTED.tilt, WANTED.azimuth)
+    lens.set(*shown)
+    for _ in range(4):
+        found = setting_from_rail(F, TiltSetting(*shown, WANTED.image_distance), POINTS, lens.read_on_rail(POINTS))
+        shown = next_setting(shown, found[:2], WANTED[:2])
+        lens.set(*shown)
+    lens.noise = 0.0
+    assert lens.off(POINTS) < 0.2
+
+
+def test_a_true_lens_needs_no_more():
+    found = setting_from_rail(F, WANTED, POINTS, np.zeros(5))
+    assert found == pytest.approx(WANTED)
+    found = setting_from_ring(F, WANTED, POINTS, image_distances(F, WANTED, POINTS))
+    assert found == pytest.approx(WANTED)
+
+
+def test_the_far_one_early_means_less_tilt():
+    # Read at a smaller advance than the near one: the plane of focus lies too steep.
+    moved = np.where(POINTS[:, 2] > 420, -1.0, 0.0)
+    found = setting_from_rail(F, WANTED, POINTS, moved)
+    assert found.tilt > WANTED.tilt
+    assert next_setting(WANTED[:2], found[:2], WANTED[:2])[0] < WANTED.tilt
+
+
+def test_points_at_one_place_of_the_frame_say_nothing():
+    with pytest.raises(OutOfDomainError) as refused:
+        setting_from_rail(F, WANTED, [(1, 1, 400), (1, 1, 405)], [0, 1])
+    assert refused.value.code == "points.one_place"
+
+
+def test_a_pivot_behind_the_node_swings_the_node_to_where_the_lens_faces():
+    moved = node_moved_by_pivot(TiltSetting(math.radians(8), math.pi / 2, 110.0), 20.0, 0.25)
+    assert moved.y == pytest.approx(-20 * math.sin(math.radians(8)))
+    assert moved.x == pytest.approx(0, abs=1e-12)
+    assert moved.z == pytest.approx(-20 * (1 - math.cos(math.radians(8))))
+    assert moved.picture_moves == pytest.approx(moved.y * 1.25)
+    assert node_moved_by_pivot(TiltSetting(0.1, 0, 110), 0.0, 0.25).picture_moves == 0
+
+
+def test_rotating_all_points_turns_the_azimuth_and_nothing_else():
+    turn = math.radians(37)
+    spin = np.array([[math.cos(turn), -math.sin(turn), 0], [math.sin(turn), math.cos(turn), 0], [0, 0, 1]])
+    points = np.add(POINTS, [[0, 0, 1.0], [0, 0, -1], [0, 0, 0.5], [0, 0, 0], [0, 0, 0]])
+    one, other = fit_plane(points), fit_plane(points @ spin.T)
+    first, second = tilt_for_plane(F, *one[:3]), tilt_for_plane(F, *other[:3])
+    assert (second.tilt, second.image_distance) == pytest.approx((first.tilt, first.image_distance))
+    assert second.azimuth - first.azimuth == pytest.approx(turn)
