@@ -18,7 +18,7 @@ settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 @pytest.fixture(scope="session")
 def catalogue():
-    """The demo's shots by the first word of their names: cut, praline, ganache, foil."""
+    """The demo's shots by the first word of their names: cut, praline, ganache, sugar, foil, bonbon."""
     return {shot.name.split()[0].lower(): shot for shot in demo_shots()}
 
 
@@ -49,6 +49,17 @@ def changed():
         return Shot.model_validate(document)
 
     return change
+
+
+@pytest.fixture
+def square_foil(catalogue, changed):
+    """Flat foil square to the camera: one frame holds it, no points."""
+    return changed(catalogue["foil"], {"/plane/points": [], "/subject/depth_mm": 1.6})
+
+
+@pytest.fixture
+def tray(catalogue):
+    return catalogue["bonbon"]
 
 
 @pytest.fixture

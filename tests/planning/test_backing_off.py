@@ -61,8 +61,8 @@ def test_it_is_shown_and_never_put_before_the_others(shallow, changed):
         assert way is None or not way.recommended
 
 
-def test_where_one_frame_holds_all_of_it_there_is_no_need(catalogue):
-    assert back_off(catalogue["foil"]) is None
+def test_where_one_frame_holds_all_of_it_there_is_no_need(square_foil):
+    assert back_off(square_foil) is None
 
 
 @pytest.mark.parametrize(

@@ -82,8 +82,8 @@ def test_a_hand_held_meter_is_corrected(pod, changed):
     assert math.log2(held.shutter_s / through.shutter_s) == pytest.approx(through.stops_lost)
 
 
-def test_the_widest_way_is_suggested_and_said(catalogue):
-    plan = plan_shot(catalogue["foil"])
+def test_the_widest_way_is_suggested_and_said(square_foil):
+    plan = plan_shot(square_foil)
     assert plan.verdict.way == "one_best"
     assert "holds all of it" in plan.verdict.headline
     assert sum(way.recommended for way in plan.ways) == 1

@@ -168,7 +168,7 @@ def test_a_stop_that_is_chosen_best_and_narrowest_at_once_is_said_once(pod, chan
     shot = changed(
         pod, {"/rig/0/gear/widest_f_number": 8.0, "/rig/0/gear/narrowest_f_number": 8.0, "/aperture/f_number": 8.0}
     )
-    assert [way.id for way in plan_shot(shot).ways] == ["one", "back_off", "rail", "ring"]
+    assert [way.id for way in plan_shot(shot).ways] == ["one", "tilt", "back_off", "rail", "ring"]
 
 
 # --- verdict

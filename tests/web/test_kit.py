@@ -114,7 +114,7 @@ def test_files_leave_under_their_names(demo):
 def test_pieces_in_shots_are_told_and_a_shot_outlives_its_piece(demo):
     uses = {use["kit_id"]: use["shots"] for use in demo.get("/api/kit/uses").json["uses"]}
     assert uses["objective-10"] == ["Sugar bloom on a bar, 10×"]
-    assert len(uses["body-36-45"]) == 4
+    assert len(uses["body-36-45"]) == 5
     assert "Ganache drip on a spoon" in uses["rail-hand"]
     shots = demo.get("/api/shots").json
     kept = demo.get("/api/kit").json

@@ -141,6 +141,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photographs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a framing photograph, sent as the body: JPEG, PNG or TIFF. */
+        post: operations["keepPhotograph"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photographs/{photograph_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept photograph, as a JPEG. */
+        get: operations["getPhotograph"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -169,6 +203,23 @@ export interface paths {
         put?: never;
         /** Contrast by stop and depth. */
         post: operations["mapThroughFocus"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A made-up surface laid through the shot's points, as a way would show it: a JPEG. */
+        post: operations["picturePreview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -553,6 +604,23 @@ export interface components {
             shortest_mm: number;
         };
         /**
+         * BlurMap
+         * @description Defocus over the frame, with what lies between the points taken from them; 100 is what may blur, signed.
+         */
+        BlurMap: {
+            /** Columns */
+            columns: number;
+            /**
+             * Percent
+             * @description Row by row from the top left; below 0 before the focus.
+             */
+            percent: number[];
+            /** Rows */
+            rows: number;
+            /** Way */
+            way: string;
+        };
+        /**
          * Body
          * @description A camera body.
          */
@@ -593,6 +661,109 @@ export interface components {
             sensor_height_mm: number;
             /** Sensor Width Mm */
             sensor_width_mm: number;
+        };
+        /**
+         * ByAngle
+         * @description A flat part of the subject, by its angle: its corners are points like any other.
+         */
+        ByAngle: {
+            /**
+             * Angle Deg
+             * @description From square to the camera; 90 is edge on.
+             */
+            angle_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "angle";
+            /**
+             * Length Mm
+             * @description On the surface, the way it recedes.
+             */
+            length_mm: number;
+            /**
+             * Readings Mm
+             * @description Of the rail, at its middle; needed only beside other points.
+             * @default []
+             */
+            readings_mm?: number[];
+            /**
+             * Recedes Deg
+             * @description Toward where it recedes: 0 right, 90 up.
+             * @default 90
+             */
+            recedes_deg?: number;
+            /**
+             * Width Mm
+             * @description On the surface, across.
+             */
+            width_mm: number;
+        };
+        /**
+         * ByRail
+         * @description Depth by the rail: where the camera stands when the point is sharp, the lens not tilted, its ring left alone.
+         */
+        ByRail: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "rail";
+            /**
+             * Readings Mm
+             * @description One or more; empty: not read yet.
+             * @default []
+             */
+            readings_mm?: number[];
+        };
+        /**
+         * ByTape
+         * @description Depth by a tape, from the sensor mark, along the lens's axis.
+         */
+        ByTape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "tape";
+            /**
+             * Readings Mm
+             * @description One or more; empty: not read yet.
+             * @default []
+             */
+            readings_mm?: number[];
+        };
+        /**
+         * CheckAnswer
+         * @description One look at the camera.
+         */
+        CheckAnswer: {
+            /** Name */
+            name: string;
+            /** Point */
+            point: string;
+            /** Rail Mm */
+            rail_mm: number | null;
+            /** Ring Mm */
+            ring_mm: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CircleAnswer
+         * @description The image circle against what tilt and shift ask of it.
+         */
+        CircleAnswer: {
+            /** Inside */
+            inside: boolean | null;
+            /** Needed Mm */
+            needed_mm: number;
+            /**
+             * Radius Mm
+             * @description null: not known.
+             */
+            radius_mm: number | null;
         };
         /**
          * CloseUp
@@ -693,6 +864,32 @@ export interface components {
              * @default 20
              */
             thickness_mm?: number;
+        };
+        /**
+         * CorrectionAnswer
+         * @description What was read back, and what it says.
+         */
+        CorrectionAnswer: {
+            /** Found Faces Deg */
+            found_faces_deg: number;
+            /** Found Tilt Deg */
+            found_tilt_deg: number;
+            /**
+             * More Deg
+             * @description On the tilt scale; below 0: less.
+             */
+            more_deg: number;
+            /** Set Faces Deg */
+            set_faces_deg: number;
+            /** Set Tilt Deg */
+            set_tilt_deg: number;
+            /**
+             * Within
+             * @description Near enough: what is left moves no point past its slack.
+             */
+            within: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * CouplingRing
@@ -933,6 +1130,23 @@ export interface components {
             by: "closest";
         };
         /**
+         * JoinAnswer
+         * @description Frames shifted and joined.
+         */
+        JoinAnswer: {
+            circle: components["schemas"]["CircleAnswer"];
+            /** Frames */
+            frames: number;
+            /** Overlap */
+            overlap: number;
+            /** Pixels Across */
+            pixels_across: number | null;
+            /** Shifts Mm */
+            shifts_mm: number[];
+            /** Words */
+            words: string;
+        };
+        /**
          * Light
          * @description A lamp or flash.
          */
@@ -1021,6 +1235,18 @@ export interface components {
             revision: number;
             /** Saved At */
             saved_at: string;
+        };
+        /**
+         * KeptPhotograph
+         * @description A framing photograph as it is kept.
+         */
+        KeptPhotograph: {
+            /** Height Px */
+            height_px: number;
+            /** Photograph */
+            photograph: string;
+            /** Width Px */
+            width_px: number;
         };
         /**
          * KeptShotAnswer
@@ -1193,6 +1419,12 @@ export interface components {
             name?: string;
             /** Narrowest F Number */
             narrowest_f_number: number;
+            /**
+             * Pivot Behind Node Mm
+             * @description From the lens's node back to the point the tilt turns about; null: unknown.
+             * @default null
+             */
+            pivot_behind_node_mm?: number | null;
             /**
              * Pupil Magnification
              * @description Exit pupil / entrance pupil; null: not known, 1 is assumed.
@@ -1545,6 +1777,13 @@ export interface components {
         Plan: {
             /** @default null */
             aperture?: components["schemas"]["ApertureAnswer"] | null;
+            /** Depth From Points */
+            depth_from_points: boolean;
+            /**
+             * Depth Mm
+             * @description That must be sharp: of the points where they are read, else as given.
+             */
+            depth_mm: number;
             /** Findings */
             findings: components["schemas"]["Finding"][];
             /**
@@ -1555,6 +1794,8 @@ export interface components {
             /** @default null */
             light?: components["schemas"]["LightAnswer"] | null;
             /** @default null */
+            plane?: components["schemas"]["PlaneSection"] | null;
+            /** @default null */
             reach?: components["schemas"]["Reach"] | null;
             /** @default null */
             sharpness?: components["schemas"]["Sharpness"] | null;
@@ -1564,6 +1805,333 @@ export interface components {
              * @default []
              */
             ways?: components["schemas"]["WayAnswer"][];
+        };
+        /**
+         * PlaneLine
+         * @description A plane seen edge on in the side view: behind_nearest = at_axis_mm + slope * across.
+         */
+        PlaneLine: {
+            /** At Axis Mm */
+            at_axis_mm: number;
+            /** Slope */
+            slope: number;
+        };
+        /**
+         * PlaneSection
+         * @description Everything about the plane.
+         */
+        PlaneSection: {
+            /**
+             * Angle Deg
+             * @description Of the plane from square; null: no plane.
+             * @default null
+             */
+            angle_deg?: number | null;
+            /**
+             * Azimuth Deg
+             * @description Toward where the plane recedes; the side view is turned to it.
+             */
+            azimuth_deg: number;
+            /**
+             * Checks
+             * @default []
+             */
+            checks?: components["schemas"]["CheckAnswer"][];
+            /** @default null */
+            circle?: components["schemas"]["CircleAnswer"] | null;
+            /** @default null */
+            correction?: components["schemas"]["CorrectionAnswer"] | null;
+            /**
+             * Covering F Number
+             * @description Widest stop that holds every point; null: none.
+             * @default null
+             */
+            covering_f_number?: number | null;
+            /** @default null */
+            far_face?: components["schemas"]["PlaneLine"] | null;
+            /**
+             * Half Field Mm
+             * @description Of the frame along the azimuth, at the plane of focus.
+             */
+            half_field_mm: number;
+            /** @default null */
+            join?: components["schemas"]["JoinAnswer"] | null;
+            /**
+             * @description By the setting.
+             * @default null
+             */
+            laid?: components["schemas"]["PlaneLine"] | null;
+            /**
+             * Largest Deviation Mm
+             * @default null
+             */
+            largest_deviation_mm?: number | null;
+            /**
+             * Left Over Mm
+             * @description Largest deviation from the plane laid.
+             * @default null
+             */
+            left_over_mm?: number | null;
+            /**
+             * Lens Behind Nearest Mm
+             * @description Below 0: the lens stands before the nearest point.
+             */
+            lens_behind_nearest_mm: number;
+            /**
+             * Limited
+             * @description The lens cannot lay the plane wanted: this is the best it can.
+             * @default false
+             */
+            limited?: boolean;
+            /**
+             * Maps
+             * @default []
+             */
+            maps?: components["schemas"]["BlurMap"][];
+            /** @default null */
+            near_face?: components["schemas"]["PlaneLine"] | null;
+            /** Points */
+            points: components["schemas"]["PointAnswer"][];
+            /** @default null */
+            setting?: components["schemas"]["TiltAnswer"] | null;
+            /** @default null */
+            shift?: components["schemas"]["ShiftAnswer"] | null;
+            /**
+             * Steepest Deg
+             * @description Subject angle this rig can follow; null: no tilt.
+             * @default null
+             */
+            steepest_deg?: number | null;
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: string[];
+            /** @default null */
+            strip?: components["schemas"]["StripAnswer"] | null;
+            /** @default null */
+            turn?: components["schemas"]["TurnAnswer"] | null;
+            /**
+             * Turn Rest Deg
+             * @description Turn of the camera that would do the rest.
+             * @default null
+             */
+            turn_rest_deg?: number | null;
+            /**
+             * @description Through the points.
+             * @default null
+             */
+            wanted?: components["schemas"]["PlaneLine"] | null;
+        };
+        /**
+         * PlaneWork
+         * @description The work at the plane: points, how the rail counts, what was read back, what else is wanted.
+         */
+        PlaneWork: {
+            /**
+             * Photograph
+             * @description A framing photograph kept here; null: none.
+             * @default null
+             */
+            photograph?: string | null;
+            /**
+             * Points
+             * @default []
+             */
+            points?: components["schemas"]["Point"][];
+            /**
+             * Rail At Mm
+             * @description Where the camera stands on the rail; ties tape and rail together.
+             * @default null
+             */
+            rail_at_mm?: number | null;
+            /**
+             * Rail Counts
+             * @description Whether the rail's marks grow toward the subject.
+             * @default toward
+             * @enum {string}
+             */
+            rail_counts?: "toward" | "away";
+            /** @default null */
+            read_back?: components["schemas"]["ReadBack"] | null;
+            /**
+             * @default {
+             *       "joined_overlap": 0.3,
+             *       "joined_width_mm": null,
+             *       "right_mm": 0,
+             *       "up_mm": 0
+             *     }
+             */
+            shift?: components["schemas"]["ShiftWanted"];
+            /** @default null */
+            strip?: components["schemas"]["StripWanted"] | null;
+        };
+        /**
+         * Point
+         * @description A named place in the subject.
+         */
+        Point: {
+            /** Depth */
+            depth: components["schemas"]["ByRail"] | components["schemas"]["ByTape"] | components["schemas"]["ByAngle"];
+            /**
+             * From Left
+             * @description Place on the frame, as a share of its width.
+             */
+            from_left: number;
+            /**
+             * From Top
+             * @description Place on the frame, as a share of its height.
+             */
+            from_top: number;
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Wanted
+             * @default sharp
+             * @enum {string}
+             */
+            wanted?: "sharp" | "soft";
+        };
+        /**
+         * PointAnswer
+         * @description One point, worked out.
+         */
+        PointAnswer: {
+            /**
+             * Across Mm
+             * @default null
+             */
+            across_mm?: number | null;
+            /**
+             * Behind Nearest Mm
+             * @description null: not read yet.
+             * @default null
+             */
+            behind_nearest_mm?: number | null;
+            /**
+             * Blur Um
+             * @description On the sensor, with the setting, at the chosen stop.
+             * @default null
+             */
+            blur_um?: number | null;
+            /**
+             * Carries
+             * @description It carries the limit: no plane does better by it.
+             * @default false
+             */
+            carries?: boolean;
+            /**
+             * Corner
+             * @description Of a flat part, 0 to 3; null: a point by itself.
+             */
+            corner: number | null;
+            /**
+             * Expected Rail Mm
+             * @description Mark at which it should be sharp, tilted.
+             * @default null
+             */
+            expected_rail_mm?: number | null;
+            /**
+             * Expected Ring Mm
+             * @description Distance on the focus ring, likewise.
+             * @default null
+             */
+            expected_ring_mm?: number | null;
+            /**
+             * Fine
+             * @description As wanted with the setting; null: not known.
+             * @default null
+             */
+            fine?: boolean | null;
+            /** From Left */
+            from_left: number;
+            /** From Top */
+            from_top: number;
+            /**
+             * Id
+             * @description Of the point; the corners of a flat part share theirs.
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Off Plane Mm
+             * @description Behind the plane that the setting lays.
+             * @default null
+             */
+            off_plane_mm?: number | null;
+            /**
+             * Slack Mm
+             * @description To the nearer face of the wedge; below 0: outside.
+             * @default null
+             */
+            slack_mm?: number | null;
+            /**
+             * Uncertainty Mm
+             * @description Of its depth, standard; null: not known.
+             * @default null
+             */
+            uncertainty_mm?: number | null;
+            /**
+             * Wanted
+             * @enum {string}
+             */
+            wanted: "sharp" | "soft";
+            /**
+             * X Mm
+             * @default null
+             */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default null
+             */
+            y_mm?: number | null;
+        };
+        /**
+         * PointRead
+         * @description What was read at one point with the lens tilted.
+         */
+        PointRead: {
+            /** Point */
+            point: string;
+            /** Reading Mm */
+            reading_mm: number;
+        };
+        /**
+         * PreviewAsked
+         * @description Which way to picture, and what of it.
+         */
+        PreviewAsked: {
+            /**
+             * From Left
+             * @description Middle of what is looked at.
+             * @default 0.5
+             */
+            from_left?: number;
+            /**
+             * From Top
+             * @default 0.5
+             */
+            from_top?: number;
+            shot: components["schemas"]["Shot"];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "one" | "one_best" | "one_narrowest" | "tilt" | "turn" | "back_off" | "rail" | "ring" | "tilt_rail" | "tilt_ring" | "strip";
+            /**
+             * Zoom
+             * @description All of the frame, its own pixels one to one, or each twice as large.
+             * @default frame
+             * @enum {string}
+             */
+            zoom?: "frame" | "pixels" | "double";
         };
         /**
          * Problem
@@ -1773,6 +2341,34 @@ export interface components {
             working_distance_mm: number;
         };
         /**
+         * ReadBack
+         * @description Readings taken with the lens tilted, to see how much more or less it takes.
+         */
+        ReadBack: {
+            /**
+             * By
+             * @description The rail's mark, or the distance on the focus ring, where each is sharp.
+             * @default rail
+             * @enum {string}
+             */
+            by?: "rail" | "ring";
+            /**
+             * Faces Deg
+             * @description Toward where the lens faced: 0 right, -90 down.
+             */
+            faces_deg: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings?: components["schemas"]["PointRead"][];
+            /**
+             * Tilt Deg
+             * @description On the tilt scale, when they were read.
+             */
+            tilt_deg: number;
+        };
+        /**
          * ReversingRing
          * @description A ring that holds a lens by its filter thread on the body's mount.
          */
@@ -1966,6 +2562,54 @@ export interface components {
             why: string;
         };
         /**
+         * ShiftAnswer
+         * @description Shift with the sensor kept parallel.
+         */
+        ShiftAnswer: {
+            circle: components["schemas"]["CircleAnswer"];
+            /** Largest Right Mm */
+            largest_right_mm: number;
+            /** Largest Up Mm */
+            largest_up_mm: number;
+            /** Possible */
+            possible: boolean;
+            /** Right Mm */
+            right_mm: number;
+            /** Up Mm */
+            up_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ShiftWanted
+         * @description What shift is wanted for; mm in the subject.
+         */
+        ShiftWanted: {
+            /**
+             * Joined Overlap
+             * @default 0.3
+             */
+            joined_overlap?: number;
+            /**
+             * Joined Width Mm
+             * @description Of a picture joined from shifted frames; null: none.
+             * @default null
+             */
+            joined_width_mm?: number | null;
+            /**
+             * Right Mm
+             * @description How far right of the axis it lies.
+             * @default 0
+             */
+            right_mm?: number;
+            /**
+             * Up Mm
+             * @description How far above the axis it lies.
+             * @default 0
+             */
+            up_mm?: number;
+        };
+        /**
          * Shot
          * @description One shot, whole: enough to plan it again anywhere.
          */
@@ -1977,7 +2621,7 @@ export interface components {
              * @description The way decided on; null: not decided.
              * @default null
              */
-            chosen_way?: ("one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring") | null;
+            chosen_way?: ("one" | "one_best" | "one_narrowest" | "tilt" | "turn" | "back_off" | "rail" | "ring" | "tilt_rail" | "tilt_ring" | "strip") | null;
             /**
              * Crop Mode
              * @description Of the body, by name; null: whole sensor.
@@ -2031,6 +2675,29 @@ export interface components {
              */
             picture?: components["schemas"]["Picture"];
             /**
+             * Pinned
+             * @description Ways kept in sight side by side.
+             * @default []
+             */
+            pinned?: ("one" | "one_best" | "one_narrowest" | "tilt" | "turn" | "back_off" | "rail" | "ring" | "tilt_rail" | "tilt_ring" | "strip")[];
+            /**
+             * @default {
+             *       "photograph": null,
+             *       "points": [],
+             *       "rail_at_mm": null,
+             *       "rail_counts": "toward",
+             *       "read_back": null,
+             *       "shift": {
+             *         "joined_overlap": 0.3,
+             *         "joined_width_mm": null,
+             *         "right_mm": 0,
+             *         "up_mm": 0
+             *       },
+             *       "strip": null
+             *     }
+             */
+            plane?: components["schemas"]["PlaneWork"];
+            /**
              * Put Aside
              * @description Cautions that were read and put aside, by their codes.
              * @default []
@@ -2066,6 +2733,15 @@ export interface components {
              *     }
              */
             stack?: components["schemas"]["Stack"];
+            /**
+             * @default {
+             *       "held": "support",
+             *       "rail_calms_s": 0.3,
+             *       "rail_swings_um": null,
+             *       "stabiliser_stops": 0
+             *     }
+             */
+            steadiness?: components["schemas"]["Steadiness"];
             subject: components["schemas"]["Subject"];
             /**
              * Version
@@ -2266,6 +2942,69 @@ export interface components {
             gear: components["schemas"]["Rail"] | components["schemas"]["just_plane__contract__gear__Light"] | components["schemas"]["Diffuser"] | components["schemas"]["Support"];
         };
         /**
+         * Steadiness
+         * @description What holds the camera, and how it moves.
+         */
+        Steadiness: {
+            /**
+             * Held
+             * @default support
+             * @enum {string}
+             */
+            held?: "support" | "hand";
+            /**
+             * Rail Calms S
+             * @description Time in which the swing falls to a third (1/e).
+             * @default 0.3
+             */
+            rail_calms_s?: number;
+            /**
+             * Rail Swings Um
+             * @description To either side, right after a move; null: not known.
+             * @default null
+             */
+            rail_swings_um?: number | null;
+            /**
+             * Stabiliser Stops
+             * @description Of a stabiliser, held by hand.
+             * @default 0
+             */
+            stabiliser_stops?: number;
+        };
+        /**
+         * SteadyAnswer
+         * @description What movement and background mean for a way.
+         */
+        SteadyAnswer: {
+            /**
+             * Background Share
+             * @description The same, of the frame's width.
+             */
+            background_share: number | null;
+            /**
+             * Background Um
+             * @description Blur of the background on the sensor; null: none.
+             */
+            background_um: number | null;
+            /**
+             * Hand S
+             * @description Longest shutter by hand; null: on a support.
+             */
+            hand_s: number | null;
+            /**
+             * Settle S
+             * @description To wait after each move; null: no rail, or not known.
+             */
+            settle_s: number | null;
+            /** Shutter S */
+            shutter_s: number;
+            /**
+             * Subject S
+             * @description Longest shutter against its movement; null: it rests.
+             */
+            subject_s: number | null;
+        };
+        /**
          * StepRing
          * @description A ring from one filter thread to another.
          */
@@ -2332,10 +3071,52 @@ export interface components {
             worst_contrast: number;
         };
         /**
+         * StripAnswer
+         * @description The narrow strip.
+         */
+        StripAnswer: {
+            /** Faces */
+            faces: string;
+            /** Faces Deg */
+            faces_deg: number;
+            line: components["schemas"]["PlaneLine"];
+            /** Tilt Deg */
+            tilt_deg: number;
+            /**
+             * Width Mm
+             * @description null: the wedge never leaves the subject.
+             */
+            width_mm: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StripWanted
+         * @description A narrow strip of sharpness through two points: the deliberate opposite.
+         */
+        StripWanted: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /**
+             * Tilt Deg
+             * @description null: all that the lens has.
+             * @default null
+             */
+            tilt_deg?: number | null;
+        };
+        /**
          * Subject
          * @description What is in front of the camera.
          */
         Subject: {
+            /**
+             * Background Mm
+             * @description From the farthest point to the background; null: no matter.
+             * @default null
+             */
+            background_mm?: number | null;
             /**
              * Depth Mm
              * @description Along the axis: nearest to farthest point to be sharp.
@@ -2347,6 +3128,12 @@ export interface components {
              * @default null
              */
             hold_still_s?: number | null;
+            /**
+             * Moves Mm S
+             * @description How fast it moves across the view; null: not at all.
+             * @default null
+             */
+            moves_mm_s?: number | null;
             /**
              * Nature
              * @description What it is; decides which cautions are shown.
@@ -2419,6 +3206,61 @@ export interface components {
             to_mm: number;
         };
         /**
+         * TiltAnswer
+         * @description How the lens is set.
+         */
+        TiltAnswer: {
+            /**
+             * Faces
+             * @description The same in words.
+             */
+            faces: string;
+            /**
+             * Faces Deg
+             * @description Toward where the lens faces: 0 right, 90 up, -90 down.
+             */
+            faces_deg: number;
+            /** Faces Uncertainty Deg */
+            faces_uncertainty_deg: number | null;
+            /**
+             * Focus Moves Mm
+             * @description How much farther from the sensor the lens must stand.
+             */
+            focus_moves_mm: number;
+            /** Hinge Across Mm */
+            hinge_across_mm: number;
+            /** Hinge Behind Nearest Mm */
+            hinge_behind_nearest_mm: number;
+            /**
+             * Hinge Mm
+             * @description Lens to hinge line.
+             */
+            hinge_mm: number;
+            /** Image Distance Mm */
+            image_distance_mm: number;
+            /** Magnification */
+            magnification: number;
+            /**
+             * Picture Moves Mm
+             * @description On the sensor, by the pivot; null: not known.
+             */
+            picture_moves_mm: number | null;
+            /**
+             * Rotation Deg
+             * @description Of the mechanism, clockwise from upright, from behind.
+             */
+            rotation_deg: number;
+            /**
+             * Size Held Tilt Deg
+             * @description When one steps to hold the size on the sensor instead.
+             */
+            size_held_tilt_deg: number;
+            /** Tilt Deg */
+            tilt_deg: number;
+            /** Tilt Uncertainty Deg */
+            tilt_uncertainty_deg: number | null;
+        };
+        /**
          * Tube
          * @description An extension tube.
          */
@@ -2468,6 +3310,33 @@ export interface components {
              * @default 0
              */
             uncertainty?: number;
+        };
+        /**
+         * TurnAnswer
+         * @description Turning the camera square instead.
+         */
+        TurnAnswer: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** Depth Left Mm */
+            depth_left_mm: number;
+            /** Keystone */
+            keystone: number;
+            /**
+             * Shift Mm
+             * @description That restores the framing when the camera turns on its place.
+             */
+            shift_mm: number;
+            /** Shift Possible */
+            shift_possible: boolean;
+            /** Stretch */
+            stretch: number;
+            /** Toward */
+            toward: string;
+            /** Walk Mm */
+            walk_mm: number;
+            /** Words */
+            words: string;
         };
         /**
          * TwoTubesAnswer
@@ -2551,7 +3420,7 @@ export interface components {
             /** Headline */
             headline: string;
             /** Way */
-            way: ("one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring") | null;
+            way: ("one" | "one_best" | "one_narrowest" | "tilt" | "turn" | "back_off" | "rail" | "ring" | "tilt_rail" | "tilt_ring" | "strip") | null;
         };
         /**
          * WayAnswer
@@ -2584,7 +3453,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring";
+            id: "one" | "one_best" | "one_narrowest" | "tilt" | "turn" | "back_off" | "rail" | "ring" | "tilt_rail" | "tilt_ring" | "strip";
             /**
              * Kind
              * @enum {string}
@@ -2593,12 +3462,29 @@ export interface components {
             /** Note */
             note: string;
             /**
+             * Points Held
+             * @description Of the points that must be sharp; null: no points.
+             * @default null
+             */
+            points_held?: number | null;
+            /**
+             * Rank
+             * @description 1 is the recommended one.
+             */
+            rank: number;
+            /**
+             * Reason
+             * @description Why it stands there, in a sentence.
+             */
+            reason: string;
+            /**
              * Recommended
              * @default false
              */
             recommended?: boolean;
             /** @default null */
             stack?: components["schemas"]["StackAnswer"] | null;
+            steady: components["schemas"]["SteadyAnswer"];
             /** Time S */
             time_s: number;
             /** Title */
@@ -3513,6 +4399,187 @@ export interface operations {
             };
         };
     };
+    keepPhotograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPhotograph"];
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPhotograph: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photograph_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A file to save */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     makePlan: {
         parameters: {
             query?: {
@@ -3662,6 +4729,93 @@ export interface operations {
             };
             /** @description The program's own fault */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picturePreview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewAsked"];
+            };
+        };
+        responses: {
+            /** @description A file to save */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description The request could not be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description From elsewhere than this machine's page */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program's own fault */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4948,7 +6102,7 @@ export interface operations {
     getSteps: {
         parameters: {
             query?: {
-                way?: "" | "one" | "one_best" | "one_narrowest" | "back_off" | "rail" | "ring";
+                way?: "" | ("one" | "one_best" | "one_narrowest" | "tilt" | "turn" | "back_off" | "rail" | "ring" | "tilt_rail" | "tilt_ring" | "strip");
             };
             header?: never;
             path: {

@@ -87,6 +87,12 @@ class Lens(LensPiece):
     rotates: Annotated[
         Literal["no", "clicks", "freely"], Field(description="How the tilting mechanism turns about the axis.")
     ] = "no"
+    pivot_behind_node_mm: Annotated[
+        float | None,
+        Field(
+            ge=-500, le=500, description="From the lens's node back to the point the tilt turns about; null: unknown."
+        ),
+    ] = None
     measured_focal_length_mm: Annotated[
         Length | None, Field(description="At infinity, measured; wins over the marked one.")
     ] = None

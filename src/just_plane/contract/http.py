@@ -7,7 +7,7 @@ from pydantic import Field
 from just_plane.contract.base import Answer, Model
 from just_plane.contract.kit import Kit
 from just_plane.contract.plan import Finding
-from just_plane.contract.shot import Shot
+from just_plane.contract.shot import Shot, WayId
 from just_plane.contract.words import FieldProblem
 
 
@@ -82,7 +82,7 @@ class ListQuery(UnitsQuery):
 class StepsQuery(Model):
     """Which way's table to give; none: the recommended one."""
 
-    way: Literal["", "one", "one_best", "one_narrowest", "back_off", "rail", "ring"] = ""
+    way: Literal[""] | WayId = ""
 
 
 class ShotPath(Model):
@@ -97,6 +97,33 @@ class ThroughFocusAsked(Model):
     shot: Shot
     from_mm: Annotated[float, Field(ge=-100_000, le=100_000)]
     to_mm: Annotated[float, Field(ge=-100_000, le=100_000)]
+
+
+class PhotographPath(Model):
+    """A framing photograph in the address."""
+
+    photograph_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+
+
+class KeptPhotograph(Answer):
+    """A framing photograph as it is kept."""
+
+    photograph: str
+    width_px: int
+    height_px: int
+
+
+class PreviewAsked(Model):
+    """Which way to picture, and what of it."""
+
+    shot: Shot
+    way: WayId
+    zoom: Annotated[
+        Literal["frame", "pixels", "double"],
+        Field(description="All of the frame, its own pixels one to one, or each twice as large."),
+    ] = "frame"
+    from_left: Annotated[float, Field(ge=0, le=1, description="Middle of what is looked at.")] = 0.5
+    from_top: Annotated[float, Field(ge=0, le=1)] = 0.5
 
 
 class Alive(Answer):

@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from just_plane.contract.base import Answer
+from just_plane.contract.plane_plan import PlaneSection
 from just_plane.contract.shot import WayId
 
 Severity = Literal["trouble", "caution", "note"]
@@ -218,9 +219,24 @@ class WayAnswer(Answer):
     focuses_mm: Annotated[list[float], Field(description="Behind the nearest point, in shooting order.")]
     bands_mm: Annotated[list[list[float]], Field(description="Near and far end of what each frame holds sharp.")]
     against: list[str]
+    rank: Annotated[int, Field(description="1 is the recommended one.")]
+    reason: Annotated[str, Field(description="Why it stands there, in a sentence.")]
+    points_held: Annotated[int | None, Field(description="Of the points that must be sharp; null: no points.")] = None
+    steady: "SteadyAnswer"
     stack: StackAnswer | None = None
     back_off: BackOffAnswer | None = None
     recommended: bool = False
+
+
+class SteadyAnswer(Answer):
+    """What movement and background mean for a way."""
+
+    shutter_s: float
+    subject_s: Annotated[float | None, Field(description="Longest shutter against its movement; null: it rests.")]
+    hand_s: Annotated[float | None, Field(description="Longest shutter by hand; null: on a support.")]
+    settle_s: Annotated[float | None, Field(description="To wait after each move; null: no rail, or not known.")]
+    background_um: Annotated[float | None, Field(description="Blur of the background on the sensor; null: none.")]
+    background_share: Annotated[float | None, Field(description="The same, of the frame's width.")]
 
 
 class Verdict(Answer):
@@ -235,10 +251,15 @@ class Plan(Answer):
     """The answer to a shot."""
 
     findings: list[Finding]
+    depth_mm: Annotated[
+        float, Field(description="That must be sharp: of the points where they are read, else as given.")
+    ]
+    depth_from_points: bool
     reach: Reach | None = None
     sharpness: Sharpness | None = None
     aperture: ApertureAnswer | None = None
     light: LightAnswer | None = None
+    plane: PlaneSection | None = None
     focus_behind_nearest_mm: float | None = None
     ways: list[WayAnswer] = []
     verdict: Verdict

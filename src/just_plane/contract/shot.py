@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio, Seconds, SecondsOrZero
 from just_plane.contract.gear import Body, ChainGear, KitId, SetGear
 from just_plane.contract.older import newer_shot
+from just_plane.contract.points import PlaneWork
 
 FORMAT = "just-plane/shot"
 VERSION = 2
@@ -23,6 +24,12 @@ class Subject(Model):
     depth_mm: Annotated[LengthOrZero, Field(description="Along the axis: nearest to farthest point to be sharp.")]
     hold_still_s: Annotated[
         Seconds | None, Field(description="How long it keeps still or keeps its shape; null: for ever.")
+    ] = None
+    moves_mm_s: Annotated[
+        float | None, Field(gt=0, le=100_000, description="How fast it moves across the view; null: not at all.")
+    ] = None
+    background_mm: Annotated[
+        Length | None, Field(description="From the farthest point to the background; null: no matter.")
     ] = None
 
 
@@ -126,6 +133,17 @@ class Stack(Model):
     noise_reduction: Annotated[bool, Field(description="The camera takes a dark frame after each exposure.")] = False
 
 
+class Steadiness(Model):
+    """What holds the camera, and how it moves."""
+
+    held: Literal["support", "hand"] = "support"
+    stabiliser_stops: Annotated[float, Field(ge=0, le=12, description="Of a stabiliser, held by hand.")] = 0.0
+    rail_swings_um: Annotated[
+        float | None, Field(gt=0, le=100_000, description="To either side, right after a move; null: not known.")
+    ] = None
+    rail_calms_s: Annotated[Seconds, Field(description="Time in which the swing falls to a third (1/e).")] = 0.3
+
+
 class Light(Model):
     """What the meter said, before anything was stopped down or moved."""
 
@@ -139,7 +157,9 @@ class Light(Model):
     ] = "through_lens"
 
 
-WayId = Literal["one", "one_best", "one_narrowest", "back_off", "rail", "ring"]
+WayId = Literal[
+    "one", "one_best", "one_narrowest", "tilt", "turn", "back_off", "rail", "ring", "tilt_rail", "tilt_ring", "strip"
+]
 
 
 class Shot(Model):
@@ -166,7 +186,9 @@ class Shot(Model):
         Field(ge=-100_000, le=100_000, description="Where one frame is focused; null puts it best."),
     ] = None
     aperture: Aperture
+    plane: PlaneWork = PlaneWork()
     stack: Stack = Stack()
+    steadiness: Steadiness = Steadiness()
     light: Light = Light()
     on_set: Annotated[list[Standing], Field(max_length=16, description="Lights, diffusers, supports.")] = []
     put_aside: Annotated[
@@ -174,6 +196,7 @@ class Shot(Model):
         Field(max_length=100, description="Cautions that were read and put aside, by their codes."),
     ] = []
     chosen_way: Annotated[WayId | None, Field(description="The way decided on; null: not decided.")] = None
+    pinned: Annotated[list[WayId], Field(max_length=4, description="Ways kept in sight side by side.")] = []
 
     @model_validator(mode="before")
     @classmethod

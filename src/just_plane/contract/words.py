@@ -17,7 +17,7 @@ class FieldProblem(Answer):
     """What was received, cut short."""
 
 
-TAGGED = ("framing", "gear")
+TAGGED = ("framing", "gear", "depth")
 """Fields that hold one of several models, told apart by a tag."""
 UNITS = {"mm": " mm", "um": " µm", "nm": " nm", "s": " s", "deg": "°"}
 

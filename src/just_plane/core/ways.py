@@ -227,33 +227,6 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
     )
 
 
-def recommend(ways, contrast_threshold, hold_still=None):
-    """Choose among ways.
-
-    A way that covers everything beats one that does not; then one that fits the time that the subject holds still;
-    then one frame beats many, as long as its worst contrast passes; then the better worst contrast; then the shorter.
-
-    Parameters
-    ----------
-    ways : sequence of Way
-    contrast_threshold : float       That counts as sharp.
-    hold_still : float or None       s; None: for ever.
-
-    Returns
-    -------
-    int or None                      Index of the recommended way; None when there is none.
-    """
-
-    def merit(way):
-        in_time = hold_still is None or way.time <= hold_still
-        passes = way.worst_contrast >= contrast_threshold
-        whole = way.cover >= 1 - 1e-9
-        partial = 0.0 if whole else way.cover
-        return (whole, in_time, passes, partial, way.frames == 1, round(way.worst_contrast, 3), -way.time)
-
-    return max(range(len(ways)), key=lambda index: merit(ways[index]), default=None)
-
-
 def _limits(view, effective_f_number, blur):
     return limits_from_pupil(
         view.pupil_distance, view.magnification**2 * view.pupil_distance / effective_f_number, blur

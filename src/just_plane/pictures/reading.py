@@ -42,8 +42,17 @@ class Picture(NamedTuple):
     facts: PictureFacts
 
 
-def read_picture(content):
-    """A photograph from the bytes of its file.
+class Unpacked(NamedTuple):
+    """A photograph unpacked, turned the right way up."""
+
+    image: Image.Image
+    kind: str
+    notes: dict
+    """What the camera noted, as far as it can be."""
+
+
+def unpack(content):
+    """The pixels of a photograph from the bytes of its file.
 
     Raises
     ------
@@ -74,7 +83,7 @@ def read_picture(content):
         notes = _notes(opened)
         try:
             upright = ImageOps.exif_transpose(opened)
-            gray = _gray(upright)
+            upright.load()
         except (
             OSError,
             ValueError,
@@ -88,18 +97,29 @@ def read_picture(content):
             raise PictureError(
                 "The picture is cut short or damaged: its pixels cannot be read.", "Copy it from the camera again."
             ) from error
+    return Unpacked(upright, kind, notes)
+
+
+def read_picture(content):
+    """The brightness of a photograph, a preview and the camera's notes. Raises PictureError as :func:`unpack`."""
+    unpacked = unpack(content)
+    gray = _gray(unpacked.image)
     facts = PictureFacts(
         width_px=gray.width,
         height_px=gray.height,
-        kind=kind,  # type: ignore[arg-type]  # one of KINDS, as asked of the opener
+        kind=unpacked.kind,
         preview=_preview(gray),
-        **notes,
+        **unpacked.notes,
     )
     return Picture(np.asarray(gray, dtype=np.float32) / 255, facts)
 
 
 def _gray(image):
-    """Eight bits of brightness; of a deeper picture its own range, so that a dark one is not black."""
+    return flattened(image).convert("L")
+
+
+def flattened(image):
+    """Eight bits a channel, on white paper; of a deeper picture its own range, so that a dark one is not black."""
     if image.mode in ("I;16", "I;16B", "I;16L", "I", "F"):
         values = np.asarray(image, dtype=np.float64)
         low, high = float(values.min()), float(values.max())
@@ -109,7 +129,7 @@ def _gray(image):
         image = image.convert("RGBA")
         paper = Image.new("RGBA", image.size, "white")
         image = Image.alpha_composite(paper, image)
-    return image.convert("L")
+    return image
 
 
 def _preview(gray):

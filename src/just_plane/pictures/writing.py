@@ -23,3 +23,12 @@ def jpeg(brightness, *, focal_length_mm=None, f_number=None):
     content = io.BytesIO()
     image.save(content, "JPEG", quality=90, exif=exif.tobytes())
     return content.getvalue()
+
+
+def screen_jpeg(light):
+    """Linear light, (h, w, 3) from 0 to 1, as a JPEG for screens (sRGB)."""
+    light = np.clip(light, 0.0, 1.0)
+    coded = np.where(light <= 0.0031308, 12.92 * light, 1.055 * np.power(light, 1 / 2.4) - 0.055)
+    content = io.BytesIO()
+    Image.fromarray((coded * 255 + 0.5).astype(np.uint8)).save(content, "JPEG", quality=92, subsampling=0)
+    return content.getvalue()

@@ -3,9 +3,10 @@
 from just_plane.contract.plan import Plan
 from just_plane.core.depth import best_focus
 from just_plane.core.units import MM_PER_NM, UM_PER_MM
-from just_plane.planning import apertures, cautions, light, rigging, sharpness, ways
+from just_plane.planning import apertures, cautions, light, plane_work, rigging, sharpness, ways, ways_bench
 from just_plane.planning.care import say_care
 from just_plane.planning.findings import Findings
+from just_plane.planning.plane import plane
 from just_plane.planning.reach import reach
 from just_plane.planning.verdict import no_rig, verdict
 from just_plane.planning.wording import Wording, f_stop, seconds, times
@@ -24,8 +25,7 @@ def plan_shot(shot, units="mm"):
     Plan          Never raises for a valid shot: what cannot be worked out is null, and a finding says why.
     """
     wording, findings = Wording(units), Findings(shot.put_aside)
-    parts: dict = {}
-    _say_subject(shot, findings, wording)
+    parts: dict = {"depth_mm": shot.subject.depth_mm, "depth_from_points": False}
     say_care(shot, findings)
     if not _work_out(shot, findings, wording, parts):
         parts["verdict"] = no_rig(findings)
@@ -36,7 +36,11 @@ def _work_out(shot, findings, wording, parts):
     """Fill in the parts of a plan, in order; False when one of them has no answer and a finding says why."""
     rigged = rigging.build_rig(shot, findings)
     if rigged is None:
+        _say_subject(shot, findings, wording)
         return False
+    points, shot, from_points = plane_work.points_of(shot, rigged, findings, wording)
+    parts |= {"depth_mm": shot.subject.depth_mm, "depth_from_points": from_points}
+    _say_subject(shot, findings, wording)
     depth = shot.subject.depth_mm
     focus = shot.focus_behind_nearest_mm
     if focus is None:
@@ -52,12 +56,15 @@ def _work_out(shot, findings, wording, parts):
     if stops is None:
         return False
     _say_no_depth(shot, rigged, circle, stops, findings, wording)
-    compared = ways.compare(ways.bench(shot, rigged, stops, circle, focus, wording))
+    work = plane_work.work_out(shot, rigged, points, focus, findings)
+    bench = ways_bench.bench(shot, rigged, stops, circle, focus, wording, work)
+    parts["plane"] = plane(bench, findings)
+    compared = ways.compare(bench)
     _say_hold_still(shot, compared, findings)
     parts["aperture"] = apertures.aperture(shot, rigged, circle, stops)
     parts["light"] = light.light(shot, float(stops.f_numbers[stops.chosen]), rigged.imaging)
     parts["ways"] = compared
-    parts["verdict"] = verdict(shot, compared, findings, wording)
+    parts["verdict"] = verdict(shot, compared, findings, wording, parts["plane"])
     return True
 
 

@@ -10,7 +10,7 @@ def no_rig(findings):
     return Verdict(headline=trouble.message, detail=trouble.remedy, way=None)
 
 
-def verdict(shot, ways, findings, wording):
+def verdict(shot, ways, findings, wording, plane=None):
     """The recommended way in a sentence, and why."""
     way = next((way for way in ways if way.recommended), None)
     grave = next((finding for finding in findings.said if finding.code in GRAVE), None)
@@ -18,6 +18,8 @@ def verdict(shot, ways, findings, wording):
         return Verdict(headline=grave.message, detail=grave.remedy, way=None)
     if way is None:
         return no_rig(findings)
+    if way.id == "tilt" and way.cover >= 1:
+        return _tilt(way, plane)
     if way.frames == 1:
         return _single(way, ways, shot.subject.depth_mm, wording)
     return _stack(shot, way, ways, wording)
@@ -25,6 +27,19 @@ def verdict(shot, ways, findings, wording):
 
 GRAVE = {"working_distance.inside_lens", "subject.behind_lens_front", "f_number.not_on_lens"}
 """Findings that make every way moot."""
+
+
+def _tilt(way, plane):
+    setting = plane.setting
+    held = "both points" if way.points_held == 2 else f"all {way.points_held} points"
+    cover = plane.covering_f_number
+    stop = f" Any stop from {f_stop(cover)} on does." if cover is not None and cover < way.f_number * 0.99 else ""
+    return Verdict(
+        headline=f"Tilt {setting.tilt_deg:.1f}°, the lens facing {setting.faces}: one frame at {f_stop(way.f_number)} "
+        f"holds {held}.",
+        detail=f"{way.note[:1].upper()}{way.note[1:]}: contrast {percent(max(way.worst_contrast, 0))}.{stop}",
+        way=way.id,
+    )
 
 
 def _single(way, ways, depth, wording):
@@ -56,7 +71,7 @@ def _stack(shot, way, ways, wording):
     singles = [other for other in ways if other.kind == "one_frame"]
     best = max(singles, key=lambda other: (other.cover, other.worst_contrast))
     single = f"One frame at {f_stop(best.f_number)} holds {percent(best.cover)}"
-    mover = "rail" if way.kind == "rail" else "focus ring"
+    mover = ("the tilt and " if way.id.startswith("tilt") else "") + ("rail" if way.kind == "rail" else "focus ring")
     hold = shot.subject.hold_still_s
     if hold is not None and way.time_s > hold:
         return Verdict(

@@ -9,6 +9,7 @@ from just_plane.store.connection import Database
 from just_plane.store.errors import DiskError
 from just_plane.store.kits import KeptKit
 from just_plane.store.migrate import migrate
+from just_plane.store.photographs import Photographs
 from just_plane.store.shots import Shots
 
 FILE = "just-plane.sqlite3"
@@ -29,6 +30,7 @@ class Store(NamedTuple):
 
     shots: Shots
     kit: KeptKit
+    photographs: Photographs
 
 
 def open_store(folder):
@@ -48,4 +50,4 @@ def open_store(folder):
         ) from error
     migrate(folder / FILE)
     database = Database(folder / FILE)
-    return Store(Shots(database), KeptKit(database))
+    return Store(Shots(database), KeptKit(database), Photographs(database))

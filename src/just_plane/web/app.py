@@ -5,7 +5,7 @@ from flask_openapi3 import Info, OpenAPI
 from just_plane import __version__
 from just_plane.contract.http import Problem
 from just_plane.web import errors, security
-from just_plane.web.blueprints import about, kit, page, plans, ruler, shots
+from just_plane.web.blueprints import about, kit, page, pictures, plans, ruler, shots
 from just_plane.web.description import describe
 
 
@@ -40,6 +40,7 @@ def create_app(store, *, demo=False):
     app.register_api(shots.api)
     app.register_api(kit.api)
     app.register_api(ruler.api)
+    app.register_api(pictures.api)
     app.register_blueprint(page.blueprint)
     app.add_url_rule("/api/openapi.json", "openapi_document", lambda: describe(app.api_doc))
     return app

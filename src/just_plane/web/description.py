@@ -17,8 +17,10 @@ DOWNLOADS = {
     "getKitFile": ("application/json", "Kit"),
     "getKitTable": ("text/csv", None),
     "practiceFrame": ("image/jpeg", None),
+    "getPhotograph": ("image/jpeg", None),
+    "picturePreview": ("image/jpeg", None),
 }
-SENT_AS_BYTES = {"addShotFromFile", "addKitFile", "findRuler"}
+SENT_AS_BYTES = {"addShotFromFile", "addKitFile", "findRuler", "keepPhotograph"}
 
 
 def describe(document):

@@ -13,7 +13,6 @@ from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane.points import checked
 from just_plane.core.plane.tilt import TiltSetting, tilt_for_plane
 
-
 ALONG_ENOUGH = 0.25
 """Share of their spread that points in one line must have along the azimuth to tell the amount of tilt."""
 

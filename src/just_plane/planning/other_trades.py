@@ -1,0 +1,155 @@
+"""What else can be done at the plane: turn square, shift, join frames, leave only a strip."""
+
+import math
+
+from just_plane.contract.plane_plan import CircleAnswer, JoinAnswer, ShiftAnswer, StripAnswer, TurnAnswer
+from just_plane.core.errors import OpticsError
+from just_plane.core.plane import plane_of_setting
+from just_plane.core.plane.shifting import join, largest_shift, shift_for_offset
+from just_plane.core.plane.strip import strip_width
+from just_plane.core.plane.turning import turn_square
+from just_plane.planning.circle import circle, displacement, radius
+from just_plane.planning.plane_lines import line_of
+from just_plane.planning.plane_ways import strip_setting
+from just_plane.planning.plane_words import direction
+from just_plane.planning.rigging import sensor
+from just_plane.planning.wording import count, percent
+
+
+def turn(rigged, work, wording):
+    """Turning the camera square to the plane: TurnAnswer."""
+    square = turn_square(work.cloud.sharp, work.laid.wanted, work.frame.distance)
+    limit, m = _shift_limit(rigged), work.frame.magnification
+    shift = shift_for_offset(m, square.offset)
+    degrees = math.degrees(square.angle)
+    toward = direction(math.degrees(square.azimuth))
+    length = wording.length
+    words = (
+        "The camera stands square to the plane already."
+        if degrees < 0.5
+        else f"Walk the camera {length(square.walk)} round the subject, {toward}, turning it {degrees:.0f}°. The "
+        f"raking view goes: things along the slope stand {square.stretch:.2f} times as long, the near edge no longer "
+        f"{square.keystone:.2f} times as wide as the far one, and uprights converge instead. Turned on its place "
+        f"the camera would need {length(shift)} of shift to frame it again"
+        + ("." if limit >= shift else f"; the lens has {length(limit)}." if limit else "; the lens has none.")
+    )
+    return TurnAnswer(
+        angle_deg=degrees,
+        toward=toward,
+        depth_left_mm=square.depth,
+        stretch=square.stretch,
+        keystone=min(square.keystone, 1e6),
+        walk_mm=square.walk,
+        shift_mm=shift,
+        shift_possible=limit >= shift,
+        words=words,
+    )
+
+
+def _shift_limit(rigged):
+    return float(getattr(rigged.row.gear(rigged.row.lens), "shift_mm", 0.0))
+
+
+def shift(shot, rigged, work, findings, wording):
+    """Shift that keeps the sensor parallel: ShiftAnswer; None for a lens without shift when none is wanted."""
+    wanted, limit, m = shot.plane.shift, _shift_limit(rigged), work.frame.magnification
+    asked = bool(wanted.right_mm or wanted.up_mm)
+    if limit == 0 and not asked:
+        return None
+    right, up = (
+        math.copysign(shift_for_offset(m, abs(mm)), mm) if mm else 0.0 for mm in (wanted.right_mm, wanted.up_mm)
+    )
+    setting = work.laid.setting if work.laid and work.laid.setting else work.lens.straight
+    lit, area = radius(rigged, work), sensor(shot)
+    swung = [a - b for a, b in zip(displacement(shot, rigged, work, setting), (right, up), strict=True)]
+    free = [
+        limit if lit is None else largest_shift(area.width, area.height, lit, limit, along_x=along_x, displaced=swung)
+        for along_x in (True, False)
+    ]
+    possible = math.hypot(right, up) <= limit * (1 + 1e-9)
+    light = circle(shot, rigged, work, setting)
+    length = wording.length
+    if not asked:
+        words = f"Up to {length(free[0])} sideways or {length(free[1])} up and down before the corners go dark."
+    elif not possible:
+        words = f"It takes {length(math.hypot(right, up))} of shift; the lens has {length(limit)}."
+        findings.caution(
+            "shift.beyond",
+            "/plane/shift",
+            words,
+            "Move the camera nearer to where the subject is square in front of it, or take a smaller size.",
+        )
+    else:
+        words = f"Shift {length(math.hypot(right, up))}, {direction(math.degrees(math.atan2(up, right)))}"
+        words += ": parallels stay parallel." if light.inside is not False else ": but the corners go dark."
+    return ShiftAnswer(
+        right_mm=right,
+        up_mm=up,
+        possible=possible,
+        largest_right_mm=free[0],
+        largest_up_mm=free[1],
+        circle=light,
+        words=words,
+    )
+
+
+def joined(shot, rigged, work, findings, wording):
+    """Frames shifted and joined to the width asked: JoinAnswer or None."""
+    wanted = shot.plane.shift
+    if wanted.joined_width_mm is None:
+        return None
+    area, m, lit = sensor(shot), work.frame.magnification, radius(rigged, work)
+    try:
+        found = join(area.width, area.height, wanted.joined_width_mm * m, wanted.joined_overlap, _shift_limit(rigged))
+    except OpticsError as error:
+        findings.refused(error, "/plane/shift/joined_width_mm")
+        return None
+    pixels = None if area.pixels_across is None else round(area.pixels_across * found.length / area.width)
+    inside = None if lit is None else found.radius <= lit * 1.005
+    words = f"{count(found.frames, 'frame')}, shifted from {found.shifts[0]:+.1f} to {found.shifts[-1]:+.1f} mm"
+    words += f", {percent(found.overlap)} in common" if found.frames > 1 else ": one holds it"
+    words += "" if pixels is None else f"; {pixels:,} pixels across"
+    words += "; the ends lie outside the lit circle." if inside is False else "."
+    return JoinAnswer(
+        frames=found.frames,
+        shifts_mm=list(found.shifts),
+        overlap=found.overlap,
+        pixels_across=pixels,
+        circle=CircleAnswer(radius_mm=lit, needed_mm=found.radius, inside=inside),
+        words=words,
+    )
+
+
+def strip(shot, work, allowed, effective, azimuth, findings, wording):
+    """The narrow strip: StripAnswer or None."""
+    if shot.plane.strip is None:
+        return None
+    setting, why = strip_setting(shot, work)
+    if setting is None:
+        findings.caution("strip.none", "/plane/strip", f"There is no narrow strip: {why}.", "")
+        return None
+    lens = work.lens
+    ends = [next(i for i in work.cloud.known if work.cloud.points[i].id == each)
+            for each in (shot.plane.strip.first, shot.plane.strip.second)]  # fmt: skip
+    surface = (work.laid.wanted.slope_x, work.laid.wanted.slope_y) if work.laid else (0.0, 0.0)
+    wide = strip_width(
+        lens.focal_length, lens.f_number(effective), setting, allowed / lens.scale_behind, work.cloud.xyz[ends], surface
+    )
+    try:
+        plane = plane_of_setting(lens.focal_length, setting)
+    except OpticsError as error:
+        findings.refused(error, "/plane/strip")
+        return None
+    faces = math.degrees(setting.azimuth) + 180
+    faces = (faces + 180) % 360 - 180
+    degrees = math.degrees(setting.tilt)
+    width = "the whole subject" if math.isinf(wide) else f"a strip {wording.length(wide)} wide"
+    return StripAnswer(
+        tilt_deg=degrees,
+        faces_deg=faces,
+        faces=direction(faces),
+        width_mm=None if math.isinf(wide) else wide,
+        line=line_of(plane, azimuth, work.cloud.nearest),
+        words=f"Tilt {degrees:.1f}° so that the lens faces {direction(faces)}, away from the subject's slope: "
+        f"{width} stays sharp, and the rest goes soft.",
+    )

@@ -1,0 +1,60 @@
+"""The plane in words that a hand can follow."""
+
+import math
+
+from just_plane.planning.wording import f_stop
+
+QUARTERS = ((0.0, "right"), (90.0, "up"), (180.0, "left"), (-90.0, "down"))
+STRAIGHT = 1.0
+"""Degrees within which a direction is called straight."""
+
+
+def direction(degrees):
+    """A direction on the frame in words: ``straight down``, ``down, 14° toward the left``; 0 right, 90 up."""
+    turned = [((degrees - base + 180) % 360 - 180, word) for base, word in QUARTERS]
+    off, word = min(turned, key=lambda each: abs(each[0]))
+    if abs(off) < STRAIGHT:
+        return f"straight {word}"
+    base = next(base for base, name in QUARTERS if name == word)
+    side = next(name for other, name in QUARTERS if abs((base + math.copysign(90, off) - other + 180) % 360 - 180) < 1)
+    return f"{word}, {abs(off):.0f}° toward {'the ' if side in ('left', 'right') else ''}{side}"
+
+
+def rotation(faces_deg):
+    """How far the mechanism turns from upright, clockwise from behind, -90 to 90: upright it tilts up and down."""
+    turned = (-90.0 - faces_deg + 180) % 360 - 180
+    return turned - math.copysign(180, turned) if abs(turned) > 90 else turned
+
+
+def steps(lens, answer, first, f_number, wording):
+    """What to do, in order."""
+    said = []
+    if lens.turns:
+        turn = answer.rotation_deg
+        if abs(turn) < STRAIGHT:
+            said.append("Leave the tilt mechanism upright: it tilts up and down.")
+        else:
+            way = "clockwise" if turn > 0 else "anticlockwise"
+            said.append(f"Turn the tilt mechanism {abs(turn):.0f}° {way}, seen from behind the camera.")
+    said.append(f"Tilt {answer.tilt_deg:.1f}° on the scale, so that the lens faces {answer.faces}.")
+    if first:
+        said.append(f"Focus again on {first}.")
+    moved = answer.picture_moves_mm
+    if moved is not None and abs(moved) > 0.05:
+        said.append(f"Recompose: the picture has moved {wording.length(abs(moved))} on the sensor.")
+    else:
+        said.append("Recompose: tilting moves the picture.")
+    said.append(f"Meter with the lens straight, then set {f_stop(f_number)} and leave exposure alone.")
+    return said
+
+
+def correction_words(shown, found, more, wanted_faces, within):
+    """What was read back, in a sentence."""
+    if within:
+        return f"The readings say {found:.1f}°: near enough, nothing moves out of its slack. Leave it."
+    how = "less" if more < 0 else "more"
+    target = max(shown + more, 0.0)
+    return (
+        f"The scale says {shown:.1f}°, the readings say {found:.1f}°. Take {abs(more):.1f}° {how}: set "
+        f"{target:.1f}°, the lens facing {direction(wanted_faces)}; then focus and read again."
+    )

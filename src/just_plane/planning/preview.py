@@ -1,0 +1,145 @@
+"""What a way would look like: a made-up surface laid through the points, seen with the blur that the way leaves.
+
+The surface is invented, its depth is not: it follows the points that were read, or the depth asked for. Cut from
+the final picture, at its own pixels or at twice their size, or the whole frame made small.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from just_plane.core.depth import best_focus
+from just_plane.core.scene import render
+from just_plane.core.scenery import surface
+from just_plane.core.units import MM_PER_NM, UM_PER_MM
+from just_plane.planning import apertures, plane_work, rigging, sharpness, ways, ways_bench
+from just_plane.planning.findings import Findings
+from just_plane.planning.rigging import sensor
+from just_plane.planning.subject_surface import SubjectSurface
+from just_plane.planning.wording import Wording
+
+WIDTH, HEIGHT = 960, 640
+MANY = 24
+"""Frames of a stack that are looked through one by one; of more, the nearest by depth."""
+
+
+@dataclass(frozen=True, slots=True)
+class Preview:
+    """A picture and where it was cut from."""
+
+    light: np.ndarray
+    """(H, W, 3) linear, 0 to 1."""
+    enlarged: float
+    """Pixels of the screen for one of the picture."""
+
+
+def preview(shot, way_id, zoom, from_left, from_top):
+    """A picture of one way.
+
+    Parameters
+    ----------
+    shot : Shot
+    way_id : str
+    zoom : str               ``frame`` for all of it, ``pixels`` for one to one, ``double`` for twice that.
+    from_left, from_top      Middle of what is looked at, as shares of the frame.
+
+    Returns
+    -------
+    Preview, or str          Why there is none, as a sentence.
+    """
+    bench = _bench(shot)
+    if isinstance(bench, str):
+        return bench
+    way = next((each for each in ways.compared(bench) if each.id == way_id), None)
+    if way is None or not way.way.frames:
+        return "This way is not possible with this set-up, so there is no picture of it."
+    area = sensor(bench.shot)
+    if zoom != "frame" and area.pixels_across is None:
+        return "The body's pixels are not known, so there is no picture at their size: give them at Reach."
+    width, height = (WIDTH // 2, HEIGHT // 2) if zoom == "double" else (WIDTH, HEIGHT)
+    pitch = area.width / WIDTH if zoom == "frame" else area.width / area.pixels_across
+    if zoom == "frame":
+        height, from_left, from_top = max(round(WIDTH * area.height / area.width), 1), 0.5, 0.5
+    left = from_left + (np.arange(width) - (width - 1) / 2) * pitch / area.width
+    top = from_top + (np.arange(height) - (height - 1) / 2) * pitch / area.height
+    points, off = _seen(bench, left, top)
+    picture = _texture(bench, left, top, points)
+    blur = _blur(bench, way, points, off).reshape(height, width)
+    effective = way.way.effective_f_number
+    if way.back_off is not None:
+        # The same picture, cut from a smaller one: its blur and its diffraction are enlarged with it.
+        blur, effective = blur * way.back_off.factor, effective * way.back_off.factor
+    wavelength = shot.sharp.wavelength_nm * MM_PER_NM
+    light = render(picture, blur, effective, pitch, wavelength)
+    return Preview(np.clip(light, 0.0, 1.0), 2.0 if zoom == "double" else 1.0)
+
+
+def _bench(shot):
+    """What the ways start from, or the sentence that says what to mend first."""
+    findings, wording = Findings(shot.put_aside), Wording()
+    rigged = rigging.build_rig(shot, findings)
+    if rigged is not None:
+        points, shot, _ = plane_work.points_of(shot, rigged, findings, wording)
+        focus = shot.focus_behind_nearest_mm
+        if focus is None:
+            focus = best_focus(shot.subject.depth_mm, rigged.imaging.pupil_distance)
+        sharp = sharpness.sharpness(shot, rigged.imaging.magnification, findings, wording)
+        if sharp is not None and focus < rigged.imaging.pupil_distance:
+            circle = sharp.circle_um / UM_PER_MM
+            stops = apertures.work_out_stops(shot, rigged, circle, findings, wording)
+            if stops is not None:
+                work = plane_work.work_out(shot, rigged, points, focus, findings)
+                return ways_bench.bench(shot, rigged, stops, circle, focus, wording, work)
+    trouble = next((each for each in findings.said if each.severity == "trouble"), None)
+    return "There is nothing to show yet." if trouble is None else f"{trouble.message} {trouble.remedy}".strip()
+
+
+def _seen(bench, left, top):
+    """Points of the subject at every pixel, (N, 3) mm, and how far they lie off the plane."""
+    columns, rows = np.meshgrid(left, top)
+    return SubjectSurface(bench.plane, bench.shot.subject.depth_mm).points_at(columns.ravel(), rows.ravel())
+
+
+def _texture(bench, left, top, points):
+    """The made-up surface as a perfect lens would show it: lengths along a slope stand shortened."""
+    kind = "pralines" if bench.shot.subject.nature in ("food", "liquid") else "lettering"
+    laid = bench.plane.laid
+    slopes = (laid.wanted.slope_x, laid.wanted.slope_y) if laid is not None else (0.0, 0.0)
+    area, m = sensor(bench.shot), bench.view.magnification
+    x = (left - 0.5) * area.width / m * np.hypot(1.0, slopes[0])
+    y = (0.5 - top) * area.height / m * np.hypot(1.0, slopes[1])
+    return surface(kind, x, y, area.width / m).light
+
+
+def _blur(bench, way, points, off):
+    """Blur on the sensor at every point in the frame that shows it best, mm."""
+    work, effective = bench.plane, way.way.effective_f_number
+    if way.setting is not None:
+        return _tilted(work, way, points, effective)
+    if way.id == "turn":
+        depth = off - (off.min() + off.max()) / 2
+        return bench.view.blur_at(depth, effective)
+    depth = points[:, 2] - work.cloud.nearest
+    focuses = np.sort(np.array(way.way.focuses))
+    middles = (focuses[1:] + focuses[:-1]) / 2
+    offset = depth - focuses[np.searchsorted(middles, depth)]
+    if way.back_off is not None:
+        view = bench.view
+        smaller = type(view)(
+            way.back_off.magnification, view.pupil_distance * way.back_off.factor, view.circle_of_confusion, view.depth
+        )
+        return smaller.blur_at(offset, effective)
+    return bench.view.blur_at(offset, effective)
+
+
+def _tilted(work, way, points, effective):
+    if not way.places:
+        return np.abs(work.lens.blur(way.setting, points, effective))
+    best = None
+    for place in way.places[:MANY]:
+        if way.way.kind == "rail":
+            blur = np.abs(work.lens.blur(way.setting, points - [0.0, 0.0, place], effective))
+        else:
+            blur = np.abs(work.lens.blur(way.setting._replace(image_distance=place), points, effective))
+        best = blur if best is None else np.minimum(best, blur)
+    return best

@@ -1,0 +1,118 @@
+"""A focus stack by rail or by focus ring as a way: steps, price, and what stands against it."""
+
+from just_plane.contract.plan import StackAnswer
+from just_plane.core.errors import OpticsError
+from just_plane.core.stack import SLAB_FROM, rail_stack, ring_stack, slabs
+from just_plane.core.ways import FramesView, stacked
+from just_plane.planning.ring import throw
+from just_plane.planning.ways_bench import Compared, impossible
+from just_plane.planning.wording import count, f_stop, percent
+
+
+def stack_by(bench, kind):
+    """A focus stack by ``rail`` or ``ring`` at the chosen stop: Compared."""
+    shot, stops = bench.shot, bench.stops
+    index = stops.chosen
+    f_number, effective = float(stops.f_numbers[index]), float(stops.effective_f_numbers[index])
+    blur = float(stops.blurs[index])
+    title = f"Stack by {'rail' if kind == 'rail' else 'focus ring'}, {f_stop(f_number)}"
+    if blur == 0:
+        return impossible(
+            bench, kind, kind, title, "no depth in any frame at this stop: open up, or use a coarser measure"
+        )
+    try:
+        if kind == "rail":
+            options = shot.stack
+            stack = rail_stack(
+                shot.subject.depth_mm,
+                float(stops.depths[index]),
+                options.overlap,
+                spare_before=options.spare_before,
+                spare_after=options.spare_after,
+                smallest_step=options.rail_smallest_step_mm,
+            )
+            view, crop = FramesView(bench.view.magnification, bench.view.pupil_distance, effective, blur), 0.0
+        else:
+            stack, view, crop = _ring(bench, f_number)
+    except OpticsError as error:
+        return impossible(bench, kind, kind, title, str(error))
+    way = stacked(bench.view, kind, f_number, view, stack, bench.exposure(index), bench.pace)
+    answer = _stack_answer(stack, view, crop, way)
+    return Compared(kind, way, title, _stack_note(bench, kind, answer), _against_stack(bench, kind, answer), answer)
+
+
+class OutOfThrowError(OpticsError):
+    """The focus ring does not get to both ends of the subject."""
+
+
+def _ring(bench, f_number):
+    """Stack, view of its frames and crop for the ring; raises OutOfThrowError where the ring does not reach."""
+    shot = bench.shot
+    table = throw(shot, bench.rigged, bench.circle, f_number, bench.focus)
+    if table is None or table.nearest > 0 or table.farthest < shot.subject.depth_mm:
+        raise OutOfThrowError("ring.out_of_throw", quantity="depth", message=_why_not(bench, table))
+    options = shot.stack
+    stack = ring_stack(
+        shot.subject.depth_mm,
+        table.depth_at(),
+        options.overlap,
+        spare_before=options.spare_before,
+        spare_after=options.spare_after,
+    )
+    if stack.positions[0] < table.nearest or stack.positions[-1] > table.farthest:
+        raise OutOfThrowError(
+            "ring.no_spare", quantity="depth", message="The ring ends before the spare frames: ask for none."
+        )
+    return stack, table.view(stack.positions), table.crop(stack.positions)
+
+
+def _why_not(bench, table):
+    length = bench.wording.length
+    if bench.rigged.over_throw is None:
+        return "This rig has no focus ring to step with: use the rail."
+    if table is None:
+        return "At this size the ring moves the plane of focus hardly at all: use the rail."
+    if table.nearest > 0:
+        return f"The ring ends {length(table.nearest)} behind the nearest point: use the rail, or a wider frame."
+    return f"The ring ends {length(bench.shot.subject.depth_mm - table.farthest)} before the farthest point."
+
+
+def _stack_answer(stack, view, crop, way):
+    sizes = [float(view.magnification)] if isinstance(view.magnification, float) else view.magnification.tolist()
+    depth = way.bands[0].far - way.bands[0].near
+    return StackAnswer(
+        step_mm=stack.positions[1] - stack.positions[0] if stack.frames > 1 else stack.smallest_gap,
+        largest_step_mm=stack.largest_gap,
+        steps=stack.steps,
+        frames=stack.frames,
+        covering_frames=stack.covering,
+        first_mm=stack.positions[0],
+        last_mm=stack.positions[-1],
+        frames_per_depth=min(depth / stack.smallest_gap, 1e6) if stack.smallest_gap > 0 else 1.0,
+        crop=crop,
+        magnifications=sizes,
+        slabs=[list(slab) for slab in slabs(stack.frames)] if stack.frames > SLAB_FROM else [],
+    )
+
+
+def _stack_note(bench, kind, answer):
+    length = bench.wording.length
+    spare = answer.frames - answer.covering_frames
+    extra = f", {count(spare, 'spare frame')}" if spare else ""
+    if kind == "rail":
+        return f"step {length(answer.step_mm)}{extra}"
+    return f"step {length(answer.step_mm)} to {length(answer.largest_step_mm)}, crops {percent(answer.crop)}{extra}"
+
+
+def _against_stack(bench, kind, answer):
+    options, length, against = bench.shot.stack, bench.wording.length, []
+    travel = answer.last_mm - answer.first_mm
+    if kind == "rail" and options.rail_travel_mm is not None and travel > options.rail_travel_mm:
+        against.append(f"needs {length(travel)} of rail; there are {length(options.rail_travel_mm)}")
+    if kind == "rail" and bench.rigged.working_distance - bench.focus - answer.last_mm + bench.focus < 0:
+        against.append("the lens would touch the subject before the last frame")
+    if answer.frames_per_depth > 5.5:
+        against.append("past five frames a depth the merge only gets softer")
+    if answer.slabs:
+        against.append(f"merge in {len(answer.slabs)} slabs")
+    return tuple(against)

@@ -1,0 +1,247 @@
+"""The rig as a lens that tilts, the points in its frame, and the plane that it can lay through them."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from just_plane.core.errors import OpticsError
+from just_plane.core.plane import (
+    PlaneFit,
+    TiltSetting,
+    fit_plane,
+    fit_within,
+    reachable_slope,
+    tilt_for_plane,
+    wedge_defocus,
+)
+from just_plane.planning.points import ReadPoint
+
+LEVEL = 1e-6
+"""Slopes below this are none: the points stand at one depth."""
+
+
+@dataclass(frozen=True, slots=True)
+class TiltingLens:
+    """What tilts: lens and close-up lens as one thin lens, and the converter behind as a scale. mm, radians."""
+
+    focal_length: float
+    distance: float
+    """Lens to plane of focus."""
+    magnification: float
+    """At which it works itself: image distance / focal length - 1."""
+    scale_behind: float
+    """Size on the sensor / size where the lens alone would form the picture."""
+    limit: float
+    """Largest tilt; 0: none."""
+    turns: bool
+    """Its mechanism turns about the axis."""
+    pivot_behind_node: float | None
+
+    @property
+    def image_distance(self):
+        return self.focal_length * (1 + self.magnification)
+
+    def f_number(self, effective_f_number):
+        """The f-number of a symmetrical thin lens that blurs alike at the plane of focus."""
+        return effective_f_number / (self.scale_behind * (1 + self.magnification))
+
+    def blur(self, setting, points, effective_f_number):
+        """Blur on the sensor, mm, signed: below 0 before the plane. (N,) array."""
+        pupil = self.focal_length / self.f_number(effective_f_number)
+        return self.scale_behind * pupil * wedge_defocus(self.focal_length, setting, points)
+
+    @property
+    def steepest(self):
+        """The steepest slope it follows with the size held."""
+        return reachable_slope(self.limit, self.magnification)
+
+    @property
+    def straight(self):
+        """The setting without tilt."""
+        return TiltSetting(0.0, math.pi / 2, self.image_distance)
+
+
+def tilting_lens(rigged):
+    """What tilts in a rig; a lens without the movement has a limit of 0."""
+    row, imaging, lens = rigged.row, rigged.imaging, rigged.rig.lens
+    gear, placed = row.gear(row.lens), row.pieces[row.lens]
+    m = float(imaging.magnification)
+    if row.facing is not None or gear.kind == "objective":
+        # Nothing tilts here; a lens alone that does the same in the subject stands for the whole.
+        distance = float(imaging.pupil_distance)
+        return TiltingLens(distance / (1 + 1 / m), distance, m, 1.0, 0.0, turns=False, pivot_behind_node=None)
+    power = 1 / lens.focal_length_now
+    power += sum(row.gear(index).dioptres / 1000 for index in row.front if row.kind(index) == "close_up")
+    focal_length = float(1 / power)
+    own = lens.focal_length_now * (1 + float(imaging.lens_magnification)) / focal_length - 1
+    tilts = gear.kind == "lens" and not placed.reversed
+    return TiltingLens(
+        focal_length,
+        focal_length * (1 + 1 / own),
+        own,
+        m / own,
+        math.radians(gear.tilt_deg) if tilts else 0.0,
+        tilts and gear.rotates != "no",
+        gear.pivot_behind_node_mm if tilts else None,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Cloud:
+    """The points in the camera frame."""
+
+    points: tuple[ReadPoint, ...]
+    xyz: np.ndarray
+    """(N, 3) mm; NaN where a depth is not known."""
+    places: np.ndarray
+    """(N, 2) from left and from top, as shares of the frame; of corners too."""
+    nearest: float
+    """Lens to the nearest point that must be sharp, along the axis."""
+    zero: float
+    """Depth on the points' own scale at that nearest point."""
+
+    @property
+    def asked(self):
+        """Indices of the points that must be sharp and are read."""
+        return [index for index, point in enumerate(self.points) if point.is_asked]
+
+    @property
+    def known(self):
+        """Indices of all points that are read."""
+        return [index for index, point in enumerate(self.points) if point.depth is not None]
+
+    @property
+    def sharp(self):
+        """(M, 3) of the points that must be sharp."""
+        return self.xyz[self.asked]
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """How places on the frame and points before the camera go together: central projection from the entrance pupil."""
+
+    width: float
+    height: float
+    """Of the sensor in use, mm."""
+    magnification: float
+    pupil_distance: float
+    """Plane of focus to entrance pupil, mm."""
+    distance: float
+    """Lens to plane of focus, mm."""
+
+    def scale_at(self, z):
+        """mm in the subject per mm on the sensor, at distances z from the lens."""
+        return (self.pupil_distance + z - self.distance) / (self.pupil_distance * self.magnification)
+
+    def across_up(self, from_left, from_top, z):
+        """x and y, mm, of what is seen at a place, at distances z."""
+        scale = self.scale_at(z)
+        return (from_left - 0.5) * self.width * scale, (0.5 - from_top) * self.height * scale
+
+    def place(self, x, y, z):
+        """Where a point is seen, as shares from left and from top."""
+        scale = self.scale_at(z)
+        return 0.5 + x / (self.width * scale), 0.5 - y / (self.height * scale)
+
+
+def cloud(points, frame, focus):
+    """The points in the camera frame, the nearest sharp one ``focus`` before the plane of focus."""
+    depths = np.array([math.nan if point.depth is None else point.depth for point in points])
+    asked = [point.depth for point in points if point.is_asked]
+    zero = min(asked) if asked else float(np.nanmin(depths)) if np.isfinite(depths).any() else 0.0
+    nearest = frame.distance - focus
+    z = nearest + depths - zero
+    xyz, places = np.full((len(points), 3), math.nan), np.zeros((len(points), 2))
+    for index, point in enumerate(points):
+        places[index] = point.from_left, point.from_top
+        if point.depth is None:
+            continue
+        if point.corner is None:
+            x, y = frame.across_up(point.from_left, point.from_top, z[index])
+        else:
+            middle = nearest + _middle_depth(points, point) - zero
+            x, y = frame.across_up(point.from_left, point.from_top, middle)
+            x, y = x + point.beside[0], y + point.beside[1]
+            places[index] = frame.place(x, y, z[index])
+        xyz[index] = x, y, z[index]
+    return Cloud(tuple(points), xyz, places, nearest, zero)
+
+
+def _middle_depth(points, corner):
+    depths = [point.depth for point in points if point.index == corner.index]
+    return math.fsum(depths) / len(depths)
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """The plane wanted, and the one that the lens lays."""
+
+    wanted: PlaneFit
+    asked: TiltSetting | None
+    """The setting for the plane wanted, were there no limit; None when no tilt reaches it."""
+    fit: PlaneFit
+    setting: TiltSetting | None
+    """Within what the lens can do; None when it does not tilt at all."""
+    limited: bool
+
+    @property
+    def azimuth(self):
+        return math.atan2(self.wanted.slope_y, self.wanted.slope_x) if self.slope > LEVEL else math.pi / 2
+
+    @property
+    def slope(self):
+        return math.hypot(self.wanted.slope_x, self.wanted.slope_y)
+
+
+def lay_plane(lens, points, findings):
+    """The plane through the points that must be sharp and the setting that comes nearest to it.
+
+    Parameters
+    ----------
+    lens : TiltingLens
+    points : (N, 3) array     That must be sharp.
+    findings : Findings       Told why there is no plane, or no setting.
+
+    Returns
+    -------
+    Laid or None
+    """
+    if not len(points) > 0:
+        return None
+    try:
+        wanted = fit_plane(points)
+    except OpticsError as error:
+        findings.refused(error, "/plane/points")
+        return None
+    asked, why_not = None, None
+    try:
+        asked = tilt_for_plane(lens.focal_length, *wanted[:3])
+    except OpticsError as error:
+        why_not = error
+    if why_not is not None and (lens.limit == 0 or why_not.code == "slope.too_steep"):
+        findings.refused(why_not, "/plane/points")
+        return Laid(wanted, None, wanted, None, limited=True)
+    if lens.limit == 0:
+        return Laid(wanted, asked, wanted, None, limited=True)
+    on_axis = lens.turns or abs(wanted.slope_x) < LEVEL
+    if asked is not None and asked.tilt <= lens.limit * (1 + 1e-9) and on_axis:
+        return Laid(wanted, asked, wanted, asked, limited=False)
+    try:
+        fit = _best_within(lens, points, wanted)
+        return Laid(wanted, asked, fit, tilt_for_plane(lens.focal_length, *fit[:3]), limited=True)
+    except OpticsError as error:
+        findings.refused(why_not or error, "/plane/points")
+        return Laid(wanted, asked, wanted, None, limited=True)
+
+
+def _best_within(lens, points, wanted):
+    """The best plane for the limit: its steepest slope goes with how far it lies, so twice round."""
+    z0 = wanted.z0 if wanted.z0 > lens.focal_length else lens.distance
+    fit = wanted
+    for _ in range(3):
+        steepest = math.sin(lens.limit) * z0 / lens.focal_length
+        fit = fit_within(points, steepest, None if lens.turns else math.pi / 2)
+        z0 = fit.z0
+    steepest = min(math.sin(lens.limit) * z0 / lens.focal_length, math.hypot(fit.slope_x, fit.slope_y))
+    return fit_within(points, steepest, None if lens.turns else math.pi / 2)

@@ -1,0 +1,1 @@
+SELECT jpeg FROM photograph WHERE photograph_id = :photograph_id
