@@ -1822,6 +1822,11 @@ export interface components {
          */
         PlaneSection: {
             /**
+             * Allowed Blur Um
+             * @description What may blur on the sensor at the chosen stop.
+             */
+            allowed_blur_um: number;
+            /**
              * Angle Deg
              * @description Of the plane from square; null: no plane.
              * @default null
@@ -2048,6 +2053,12 @@ export interface components {
              * @default null
              */
             fine?: boolean | null;
+            /**
+             * Frame Width Mm
+             * @description What the frame takes in at its depth.
+             * @default null
+             */
+            frame_width_mm?: number | null;
             /** From Left */
             from_left: number;
             /** From Top */

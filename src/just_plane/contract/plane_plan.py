@@ -24,6 +24,7 @@ class PointAnswer(Answer):
     x_mm: float | None = None
     y_mm: float | None = None
     across_mm: float | None = None
+    frame_width_mm: Annotated[float | None, Field(description="What the frame takes in at its depth.")] = None
     uncertainty_mm: Annotated[float | None, Field(description="Of its depth, standard; null: not known.")] = None
     off_plane_mm: Annotated[float | None, Field(description="Behind the plane that the setting lays.")] = None
     blur_um: Annotated[float | None, Field(description="On the sensor, with the setting, at the chosen stop.")] = None
@@ -154,6 +155,7 @@ class PlaneSection(Answer):
     steepest_deg: Annotated[float | None, Field(description="Subject angle this rig can follow; null: no tilt.")] = None
     azimuth_deg: Annotated[float, Field(description="Toward where the plane recedes; the side view is turned to it.")]
     half_field_mm: Annotated[float, Field(description="Of the frame along the azimuth, at the plane of focus.")]
+    allowed_blur_um: Annotated[float, Field(description="What may blur on the sensor at the chosen stop.")]
     lens_behind_nearest_mm: Annotated[float, Field(description="Below 0: the lens stands before the nearest point.")]
     angle_deg: Annotated[float | None, Field(description="Of the plane from square; null: no plane.")] = None
     wanted: Annotated[PlaneLine | None, Field(description="Through the points.")] = None

@@ -5,6 +5,7 @@ import { Button } from "../../controls/Button";
 import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
+import { PlaneViews } from "../plane/PlaneViews";
 import { RigDrawing } from "../reach/RigDrawing";
 import { Search } from "../reach/Search";
 import { StepTable } from "../run/StepTable";
@@ -28,6 +29,11 @@ const Area = styled.section`
 const ReachArea = styled(Area)`
   grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(250px, 5fr) minmax(210px, 6fr);
+`;
+
+const PlaneArea = styled(Area)`
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: minmax(330px, 1fr) auto minmax(96px, auto);
 `;
 
 const Drawing = styled.div`
@@ -76,7 +82,8 @@ export function BenchArea({ station }: { station: StationId }) {
   const { units } = usePreferences();
   const [drawing, size] = useSize<HTMLDivElement>();
   const [drag, setDrag] = useState<{ far: number } | null>(null);
-  const depth = shot.subject.depth_mm;
+  const fromPoints = plan?.depth_from_points ?? false;
+  const depth = fromPoints && plan ? plan.depth_mm : shot.subject.depth_mm;
   const { view, zoomBy, fit, fitDepth, shiftOrigin } = useView(
     size.width,
     size.height,
@@ -123,16 +130,27 @@ export function BenchArea({ station }: { station: StationId }) {
       </ReachArea>
     );
   }
+  const Frame = station === "plane" ? PlaneArea : Area;
   return (
-    <Area>
+    <Frame>
       <Drawing ref={drawing}>
         {plan?.reach && view ? (
-          station === "aperture" && plan.aperture ? (
+          station === "plane" ? (
+            <PlaneViews />
+          ) : station === "aperture" && plan.aperture ? (
             <StopMap view={view} />
           ) : (
             <>
               <Stage view={view} plan={plan} way={way} depth={depth} shift={shift} />
-              <Handles view={view} shot={shot} plan={plan} shift={shift} onNear={onNear} edit={edit} />
+              <Handles
+                view={view}
+                shot={shot}
+                plan={plan}
+                depth={depth}
+                shift={shift}
+                onNear={onNear}
+                edit={edit}
+              />
               <Tools>
                 <Button onPress={() => zoomBy(ZOOM_STEP)} aria-label="Draw larger">
                   +
@@ -172,9 +190,13 @@ export function BenchArea({ station }: { station: StationId }) {
           shift={shift}
           selected={way?.id ?? null}
           chosen={shot.chosen_way ?? null}
+          points={
+            plan.plane?.points.filter((point) => point.wanted === "sharp" && point.behind_nearest_mm != null)
+              .length ?? 0
+          }
           onSelect={lookAt}
         />
       ) : null}
-    </Area>
+    </Frame>
   );
 }

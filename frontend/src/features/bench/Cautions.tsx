@@ -41,7 +41,10 @@ export function Cautions({ station }: { station: StationId }) {
   const [showAll, setShowAll] = useState(false);
   const here = (plan?.findings ?? []).filter(
     (finding) =>
-      finding.severity !== "trouble" && stationOf(finding.field) === station && !atItsField(finding.field),
+      finding.severity !== "trouble" &&
+      stationOf(finding.field) === station &&
+      !atItsField(finding.field) &&
+      finding.code !== "points.not_read",
   );
   const aside = here.filter((finding) => finding.put_aside);
   const shown = showAll ? here : here.filter((finding) => !finding.put_aside);
@@ -83,5 +86,7 @@ export function Cautions({ station }: { station: StationId }) {
 
 /** Findings that a number field already says beneath itself. */
 function atItsField(field: string): boolean {
-  return /^\/(framing|subject\/depth_mm|aperture|focus_behind|stack|body)/.test(field);
+  return /^\/(framing|subject\/depth_mm|aperture|focus_behind|stack|body|plane\/(read_back|strip|shift))/.test(
+    field,
+  );
 }

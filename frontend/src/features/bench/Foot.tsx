@@ -46,11 +46,16 @@ interface FootProps {
   plan: Plan | null;
   way: WayAnswer | null;
   chosen: WayAnswer["id"] | null;
+  pinned: WayAnswer["id"][];
+  comparing: boolean;
   onChoose: (id: WayAnswer["id"] | null) => void;
+  onPin: (id: WayAnswer["id"], pinned: boolean) => void;
+  onCompare: (comparing: boolean) => void;
 }
 
 /** The verdict in a sentence, and the next thing to do. */
-export const Foot = memo(function Foot({ plan, way, chosen, onChoose }: FootProps) {
+export const Foot = memo(function Foot(props: FootProps) {
+  const { plan, way, chosen, pinned, comparing, onChoose, onPin, onCompare } = props;
   const decided = way !== null && chosen === way.id;
   return (
     <Bar>
@@ -66,7 +71,20 @@ export const Foot = memo(function Foot({ plan, way, chosen, onChoose }: FootProp
       <Keys>
         <Key>W</Key>next way
       </Keys>
-      {way && way.frames > 0 ? (
+      {pinned.length || comparing ? (
+        <Button aria-pressed={comparing} onPress={() => onCompare(!comparing)}>
+          {comparing ? "Back to the bench" : `Side by side (${pinned.length})`}
+        </Button>
+      ) : null}
+      {way && way.frames > 0 && !comparing ? (
+        <Button
+          aria-pressed={pinned.includes(way.id)}
+          onPress={() => onPin(way.id, !pinned.includes(way.id))}
+        >
+          {pinned.includes(way.id) ? "Unpin" : "Pin"}
+        </Button>
+      ) : null}
+      {way && way.frames > 0 && !comparing ? (
         <Button data-weight={decided ? undefined : "main"} onPress={() => onChoose(decided ? null : way.id)}>
           {decided ? "Undecide" : "Decide on this way"}
         </Button>

@@ -10,6 +10,7 @@ interface HandlesProps {
   view: Viewport;
   shot: Shot;
   plan: Plan;
+  depth: number;
   shift: number;
   /** While the nearest point is dragged: how far it is from where it was, mm; null when it is let go. */
   onNear: (moved: number, depth: number, done: boolean) => void;
@@ -17,9 +18,8 @@ interface HandlesProps {
 }
 
 /** What can be taken hold of on the drawing: both limits of the subject, the focus and the aperture. */
-export function Handles({ view, shot, plan, shift, onNear, edit }: HandlesProps) {
+export function Handles({ view, shot, plan, depth, shift, onNear, edit }: HandlesProps) {
   const { units } = usePreferences();
-  const depth = shot.subject.depth_mm;
   const focus = plan.focus_behind_nearest_mm ?? 0;
   const single = plan.ways?.find((way) => way.id === "one");
   const band = single?.bands_mm[0];
@@ -34,24 +34,28 @@ export function Handles({ view, shot, plan, shift, onNear, edit }: HandlesProps)
 
   return (
     <>
-      <Handle
-        label={`Nearest point that must be sharp; depth is ${length(depth, units)}`}
-        look="limit"
-        view={view}
-        place={shift}
-        top={middle - view.height * 0.28}
-        onMove={(place) => onNear(place, depth, false)}
-        onDone={(place) => onNear(place, depth, true)}
-      />
-      <Handle
-        label={`Farthest point that must be sharp, ${length(depth, units)} behind the nearest`}
-        look="limit"
-        view={view}
-        place={shift + depth}
-        top={middle - view.height * 0.28}
-        onMove={(place) => setDepth(place - shift, true)}
-        onDone={(place) => setDepth(place - shift, false)}
-      />
+      {plan.depth_from_points ? null : (
+        <>
+          <Handle
+            label={`Nearest point that must be sharp; depth is ${length(depth, units)}`}
+            look="limit"
+            view={view}
+            place={shift}
+            top={middle - view.height * 0.28}
+            onMove={(place) => onNear(place, depth, false)}
+            onDone={(place) => onNear(place, depth, true)}
+          />
+          <Handle
+            label={`Farthest point that must be sharp, ${length(depth, units)} behind the nearest`}
+            look="limit"
+            view={view}
+            place={shift + depth}
+            top={middle - view.height * 0.28}
+            onMove={(place) => setDepth(place - shift, true)}
+            onDone={(place) => setDepth(place - shift, false)}
+          />
+        </>
+      )}
       <Handle
         label={`Focus of one frame, ${length(focus, units)} behind the nearest point`}
         look="focus"

@@ -14,6 +14,9 @@ export interface OnTheBench {
   /** The way looked at: picked, else the one decided on, else the recommended one. */
   way: WayAnswer | null;
   lookAt: (way: WayAnswer["id"]) => void;
+  /** The point taken hold of at Plane, by its id. */
+  point: string | null;
+  selectPoint: (id: string | null) => void;
 }
 
 export const BenchContext = createContext<OnTheBench | null>(null);

@@ -5,6 +5,7 @@ import { sentenceOf } from "../../api/client";
 import type { KeptShot, Shot, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
 import { LinkButton } from "../../controls/Button";
+import { Compare } from "../compare/Compare";
 import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
 import { SaveBar, SaveWord } from "../editing/SaveBar";
@@ -51,6 +52,8 @@ const Message = styled.div`
   }
 `;
 
+const MOST_PINNED = 4;
+
 /** One shot, at one station of the order of work. */
 export function ShotPage() {
   const { shotId = "", station } = useParams();
@@ -77,6 +80,8 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   const planned = usePlan(shot, units);
   const { plan } = planned;
   const [looked, setLooked] = useState<WayAnswer["id"] | null>(null);
+  const [point, selectPoint] = useState<string | null>(null);
+  const [comparing, setComparing] = useState(false);
 
   const ways = useMemo(() => plan?.ways ?? [], [plan]);
   const way =
@@ -102,12 +107,14 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       edit,
       way,
       lookAt: setLooked,
+      point,
+      selectPoint,
       problemAt: (field) =>
         refused.find((problem) => problem.field === field || problem.field.startsWith(`${field}/`))
           ?.message ?? at(field, ["trouble"]),
       cautionAt: (field) => at(field, ["caution", "note"]),
     };
-  }, [shot, plan, planned.of, edit, way, refused]);
+  }, [shot, plan, planned.of, edit, way, refused, point]);
 
   // While something is dragged the drawing comes first; the panel's many fields follow a little behind.
   const calm = useCalm(bench, 120);
@@ -134,6 +141,16 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     (id: WayAnswer["id"] | null) => edit((draft) => ({ ...draft, chosen_way: id })),
     [edit],
   );
+  const pin = useCallback(
+    (id: WayAnswer["id"], pinned: boolean) =>
+      edit((draft) => ({
+        ...draft,
+        pinned: [...(draft.pinned ?? []).filter((each) => each !== id), ...(pinned ? [id] : [])].slice(
+          -MOST_PINNED,
+        ),
+      })),
+    [edit],
+  );
   const answers = tapeAnswers(
     shot,
     plan,
@@ -153,9 +170,18 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           <BenchContext value={calm}>
             <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>{panel}</Panel>
           </BenchContext>
-          <BenchArea station={station} />
+          {comparing ? <Compare onBack={() => setComparing(false)} /> : <BenchArea station={station} />}
         </Columns>
-        <Foot plan={plan} way={way} chosen={shot.chosen_way ?? null} onChoose={decide} />
+        <Foot
+          plan={plan}
+          way={way}
+          chosen={shot.chosen_way ?? null}
+          pinned={shot.pinned ?? []}
+          comparing={comparing}
+          onChoose={decide}
+          onPin={pin}
+          onCompare={setComparing}
+        />
       </Page>
     </BenchContext>
   );

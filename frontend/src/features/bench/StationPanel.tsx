@@ -1,6 +1,7 @@
 import { AperturePanel } from "../aperture/AperturePanel";
 import { LaterPanel } from "../later/LaterPanel";
 import { LightPanel } from "../light/LightPanel";
+import { PlanePanel } from "../plane/PlanePanel";
 import { ReachPanel } from "../reach/ReachPanel";
 import { RunPanel } from "../run/RunPanel";
 import { StackPanel } from "../stack/StackPanel";
@@ -16,6 +17,8 @@ export function StationPanel({ station, shotId }: { station: StationId; shotId: 
       return <ReachPanel shotId={shotId} />;
     case "aperture":
       return <AperturePanel />;
+    case "plane":
+      return <PlanePanel />;
     case "stack":
       return <StackPanel />;
     case "light":

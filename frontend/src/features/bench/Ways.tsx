@@ -79,11 +79,14 @@ interface WaysProps {
   shift: number;
   selected: WayAnswer["id"] | null;
   chosen: WayAnswer["id"] | null;
+  /** How many points must be sharp; 0 when there are none. */
+  points: number;
   onSelect: (id: WayAnswer["id"]) => void;
 }
 
 /** Every way to get the shot: its sharp band on the rule's own scale, and its price. */
-export const Ways = memo(function Ways({ ways, view, shift, selected, chosen, onSelect }: WaysProps) {
+export const Ways = memo(function Ways(props: WaysProps) {
+  const { ways, view, shift, selected, chosen, points, onSelect } = props;
   return (
     <List
       aria-label="Ways to get the shot"
@@ -97,13 +100,16 @@ export const Ways = memo(function Ways({ ways, view, shift, selected, chosen, on
             <strong>{way.title}</strong>
             {way.id === chosen ? <Note>decided</Note> : way.recommended ? <Note>suggested</Note> : null}
             <Note>{way.note}</Note>
+            {way.id === selected && way.frames ? <Note>{way.reason}</Note> : null}
             {way.against.map((reason) => (
               <Note key={reason} data-against="">
                 {reason}
               </Note>
             ))}
           </Words>
-          <Figure>{percent(way.cover)}</Figure>
+          <Figure>
+            {way.points_held != null && points ? `${way.points_held} of ${points}` : percent(way.cover)}
+          </Figure>
           <Figure>{way.frames ? frames(way.frames) : "—"}</Figure>
           <Figure>{way.frames ? seconds(way.time_s) : "—"}</Figure>
           <Figure>{stop(way.effective_f_number)}</Figure>

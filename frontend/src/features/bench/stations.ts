@@ -4,7 +4,7 @@ export const STATIONS = [
   { id: "subject", title: "Subject", built: true },
   { id: "reach", title: "Reach", built: true },
   { id: "aperture", title: "Aperture", built: true },
-  { id: "plane", title: "Plane", built: false },
+  { id: "plane", title: "Plane", built: true },
   { id: "stack", title: "Stack", built: true },
   { id: "light", title: "Light", built: true },
   { id: "run", title: "Run", built: true },
@@ -23,8 +23,9 @@ export function stationOf(field: string): StationId | null {
   if (/^\/(subject|picture|sharp|name|notes)/.test(field)) return "subject";
   if (/^\/(body|crop_mode|rig|measured|framing)/.test(field)) return "reach";
   if (/^\/(aperture|focus_behind_nearest_mm)/.test(field)) return "aperture";
+  if (field.startsWith("/plane")) return "plane";
   if (field.startsWith("/stack")) return "stack";
-  if (/^\/(light|on_set)/.test(field)) return "light";
+  if (/^\/(light|on_set|steadiness)/.test(field)) return "light";
   if (field.startsWith("/run")) return "run";
   return null;
 }

@@ -29,6 +29,7 @@ export function tapeAnswers(
     const trouble = troubled.has(station);
     return { answer, small: trouble ? "needs attention" : small, trouble };
   };
+  const depth = plan?.depth_from_points ? plan.depth_mm : shot.subject.depth_mm;
   const later = (): TapeAnswer => ({ answer: "—", small: "not there yet", trouble: false });
   const reach = plan?.reach;
   const aperture = plan?.aperture;
@@ -38,7 +39,7 @@ export function tapeAnswers(
   return {
     subject: say(
       "subject",
-      `${length(shot.subject.depth_mm, units)} deep`,
+      `${length(depth, units)} deep`,
       hold === null || hold === undefined ? "holds still" : `holds ${seconds(hold)}`,
     ),
     reach: say(
@@ -51,7 +52,7 @@ export function tapeAnswers(
       stop(aperture?.f_number ?? shot.aperture.f_number),
       aperture ? `works as ${stop(aperture.effective_f_number)}` : "",
     ),
-    plane: later(),
+    plane: say("plane", ...planeAnswer(plan)),
     stack: say(
       "stack",
       way?.kind === "one_frame" ? "not needed" : stack?.frames ? frames(stack.frames) : "—",
@@ -66,4 +67,16 @@ export function tapeAnswers(
 
 function lost(stops: number): string {
   return stops < 0.05 ? "no light lost" : `${stops.toFixed(1)} stops lost`;
+}
+
+function planeAnswer(plan: Plan | null): [string, string] {
+  const plane = plan?.plane;
+  if (!plane || !plane.points.length) return ["no points", plane?.steepest_deg ? "this lens tilts" : ""];
+  if (plane.setting && plane.setting.tilt_deg >= 0.05) {
+    return [`tilt ${plane.setting.tilt_deg.toFixed(1)}°`, plane.limited ? "all it has" : plane.setting.faces];
+  }
+  if (plane.angle_deg !== null && plane.angle_deg !== undefined) {
+    return [`${plane.angle_deg.toFixed(0)}° from square`, plane.setting ? "no tilt needed" : "no tilt here"];
+  }
+  return [`${plane.points.length} ${plane.points.length === 1 ? "point" : "points"}`, "no plane yet"];
 }

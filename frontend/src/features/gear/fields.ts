@@ -114,6 +114,10 @@ export const FIELDS: Record<Kind, readonly GearField[]> = {
       { id: "clicks", label: "in clicks" },
       { id: "freely", label: "freely" },
     ]),
+    length("pivot_behind_node_mm", "Tilt pivot behind the node", {
+      unknown: "not known",
+      hint: "toward the sensor; the picture moves when the tilt turns about another point",
+    }),
     length("measured_focal_length_mm", "Measured focal length", { unknown: "not measured" }),
     length("measured_closest_focal_length_mm", "Measured, at closest", { unknown: "not measured" }),
     number("measured_pupil_magnification", "Measured pupils", "plain", by(0.05, 0.5, 0.1), {

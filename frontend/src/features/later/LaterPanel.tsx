@@ -2,10 +2,6 @@ import type { StationId } from "../bench/stations";
 import { Heading, Lead } from "../bench/panel";
 
 const WORDS: Partial<Record<StationId, [string, string]>> = {
-  plane: [
-    "Plane is not there yet",
-    "Here the program will find the plane through the points that must be sharp, and the tilt or turn that lays focus along it. Until then: square to the subject, one frame or a stack.",
-  ],
   check: [
     "Check is not there yet",
     "Here the program will look at the frames before the set is taken down: is every part sharp in one of them, did anything move? Until then: look at the first, the middle and the last frame at full size.",

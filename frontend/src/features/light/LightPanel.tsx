@@ -5,6 +5,7 @@ import { along, by, byThirds } from "../../controls/steps";
 import type { Shot } from "../../api/types";
 import { seconds, stop } from "../../units/format";
 import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
+import { Steadiness } from "./Steadiness";
 import { OnSet } from "./OnSet";
 import { Cautions } from "../bench/Cautions";
 import { useBench } from "../bench/ShotContext";
@@ -103,6 +104,7 @@ export function LightPanel() {
           </FigureTable>
         </>
       ) : null}
+      <Steadiness />
       <OnSet />
       <Cautions station="light" />
     </>

@@ -2,6 +2,7 @@ import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
+import { Told } from "../../controls/Told";
 import { TextBox } from "../../controls/TextBox";
 import { usePreferences } from "../../app/preferences";
 import type { Shot } from "../../api/types";
@@ -42,15 +43,19 @@ export function SubjectPanel() {
       <Heading>What must be sharp?</Heading>
       <Lead>From the nearest point to the farthest, along the lens's axis.</Lead>
       <Fields>
-        <QuantityField
-          label="Depth"
-          kind="length"
-          value={subject.depth_mm}
-          step={byShare}
-          onChange={(value) => set({ depth_mm: value })}
-          problem={problemAt("/subject/depth_mm")}
-          hint={cautionAt("/subject/depth_mm")}
-        />
+        {plan?.depth_from_points ? (
+          <Told label="Depth" text={length(plan.depth_mm, units)} hint="From the points at Plane." />
+        ) : (
+          <QuantityField
+            label="Depth"
+            kind="length"
+            value={subject.depth_mm}
+            step={byShare}
+            onChange={(value) => set({ depth_mm: value })}
+            problem={problemAt("/subject/depth_mm")}
+            hint={cautionAt("/subject/depth_mm")}
+          />
+        )}
         <QuantityField
           label="Holds still for"
           kind="time"
@@ -60,6 +65,26 @@ export function SubjectPanel() {
           onEmpty={() => set({ hold_still_s: null })}
           emptyHint="for ever"
           problem={problemAt("/subject/hold_still_s")}
+        />
+        <QuantityField
+          label="Moves, mm a second"
+          kind="plain"
+          value={subject.moves_mm_s ?? null}
+          step={byShare}
+          onChange={(moves_mm_s) => set({ moves_mm_s })}
+          onEmpty={() => set({ moves_mm_s: null })}
+          emptyHint="not at all"
+          problem={problemAt("/subject/moves_mm_s")}
+        />
+        <QuantityField
+          label="Background behind it"
+          kind="length"
+          value={subject.background_mm ?? null}
+          step={byShare}
+          onChange={(background_mm) => set({ background_mm })}
+          onEmpty={() => set({ background_mm: null })}
+          emptyHint="no matter"
+          problem={problemAt("/subject/background_mm")}
         />
       </Fields>
       <Fields>

@@ -1,0 +1,160 @@
+import type { KeyboardEvent, PointerEvent } from "react";
+import { useRef } from "react";
+import styled, { useTheme } from "styled-components";
+import type { BlurMap, PlaneSection, PointAnswer } from "../../api/types";
+import { useSize } from "../../drawing/useSize";
+import { useBench } from "../bench/ShotContext";
+import { fitted } from "../ruler/geometry";
+import { contours, pathOf } from "./contours";
+import { blurIn } from "./ElevationView";
+import { Magnifier } from "./Magnifier";
+import { planeOf, share, withPoint } from "./moves";
+import { PointMark } from "./PointMark";
+
+const Box = styled.div`
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+  svg {
+    position: absolute;
+    touch-action: none;
+  }
+  text {
+    font-size: 12px;
+  }
+`;
+
+const ONE_STEP = 0.001;
+
+interface FrameViewProps {
+  plane: PlaneSection;
+  placing: boolean;
+  onPlace: (fromLeft: number, fromTop: number) => void;
+}
+
+/** The frame as the camera sees it, the photograph under it if there is one, and where the plane cuts. */
+export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
+  const { shot, plan, way, edit, point: selected, selectPoint } = useBench();
+  const theme = useTheme();
+  const [box, size] = useSize<HTMLDivElement>();
+  const dragging = useRef<string | null>(null);
+  const reach = plan?.reach;
+  if (!reach || size.width < 40 || size.height < 40) return <Box ref={box} />;
+  const { scale, left, top } = fitted(
+    reach.sensor_width_mm,
+    reach.sensor_height_mm,
+    size.width || 1,
+    size.height || 1,
+  );
+  const [width, height] = [reach.sensor_width_mm * scale, reach.sensor_height_mm * scale];
+  const photograph = planeOf(shot).photograph;
+  const picked = plane.points.find((each) => each.id === selected);
+
+  const put = (id: string, fromLeft: number, fromTop: number, passing: boolean) =>
+    edit(
+      (draft) =>
+        withPoint(draft, id, (each) => ({ ...each, from_left: share(fromLeft), from_top: share(fromTop) })),
+      {
+        passing,
+      },
+    );
+  const placeOf = (event: PointerEvent<SVGElement>): [number, number] => {
+    const frame = (event.currentTarget.ownerSVGElement ?? event.currentTarget).getBoundingClientRect();
+    return [(event.clientX - frame.left) / width, (event.clientY - frame.top) / height];
+  };
+  const onKeyDown = (point: PointAnswer) => (event: KeyboardEvent) => {
+    const step = ONE_STEP * (event.shiftKey ? 10 : 1);
+    const aspect = width / height;
+    const by: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step * aspect],
+      ArrowDown: [0, step * aspect],
+    };
+    const found = by[event.key];
+    if (!found) return;
+    event.preventDefault();
+    const place = (planeOf(shot).points ?? []).find((each) => each.id === point.id);
+    if (place) put(point.id, place.from_left + found[0], place.from_top + found[1], false);
+  };
+  const drag = (point: PointAnswer, done: boolean) => (event: PointerEvent<SVGGElement>) => {
+    if (dragging.current !== point.id) return;
+    // A corner of a flat part is drawn where it falls; what is moved is the middle of the part.
+    if (point.corner === null || point.corner === undefined) put(point.id, ...placeOf(event), !done);
+    if (done) dragging.current = null;
+  };
+
+  return (
+    <Box ref={box}>
+      <svg
+        style={{ left, top, cursor: placing ? "crosshair" : "default" }}
+        width={width}
+        height={height}
+        role="group"
+        aria-label={`The frame as the camera sees it, ${plane.points.length} points${placing ? "; click to place one" : ""}`}
+        onPointerDown={(event) => {
+          if (event.target instanceof Element && event.target.closest("[role=button]")) return;
+          if (placing) onPlace(...placeOf(event));
+        }}
+      >
+        <rect width={width} height={height} fill={theme.surface} />
+        {photograph ? (
+          <image
+            href={`/api/photographs/${photograph}`}
+            width={width}
+            height={height}
+            preserveAspectRatio="none"
+          />
+        ) : null}
+        <Contours map={mapOf(plane, way?.id ?? null)} width={width} height={height} />
+        <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill="none" stroke={theme.strong} />
+        {plane.points.map((point) => (
+          <PointMark
+            key={`${point.id}-${point.corner ?? ""}`}
+            point={point}
+            x={point.from_left * width}
+            y={point.from_top * height}
+            allowedUm={plane.allowed_blur_um}
+            blurUm={blurIn(way, point, plane)}
+            selected={point.id === selected}
+            label={`${point.name} on the frame; arrows move it`}
+            onPointerDown={(event) => {
+              selectPoint(point.id);
+              event.currentTarget.setPointerCapture(event.pointerId);
+              dragging.current = point.id;
+            }}
+            onPointerMove={drag(point, false)}
+            onPointerUp={drag(point, true)}
+            onKeyDown={onKeyDown(point)}
+            onFocus={() => selectPoint(point.id)}
+          />
+        ))}
+        {photograph && picked && (picked.corner === null || picked.corner === undefined) ? (
+          <Magnifier photograph={photograph} point={picked} width={width} height={height} />
+        ) : null}
+      </svg>
+    </Box>
+  );
+}
+
+function mapOf(plane: PlaneSection, way: string | null): BlurMap | undefined {
+  const wanted = way === null || way.startsWith("tilt") ? "tilt" : way === "strip" ? "strip" : "one";
+  return plane.maps?.find((map) => map.way === wanted) ?? plane.maps?.find((map) => map.way === "one");
+}
+
+/** Solid where the plane cuts, thin where blur is just what is allowed, dashed brick at three times that. */
+function Contours({ map, width, height }: { map: BlurMap | undefined; width: number; height: number }) {
+  const theme = useTheme();
+  if (!map) return null;
+  const path = (level: number) => pathOf(contours(map.percent, map.columns, map.rows, level), width, height);
+  return (
+    <g fill="none" aria-hidden>
+      <path d={path(0.5)} stroke={theme.surface} strokeWidth={5} strokeOpacity={0.7} />
+      <path d={path(0.5)} stroke={theme.sharp} strokeWidth={2.6} />
+      <path d={path(100) + path(-100)} stroke={theme.surface} strokeWidth={3.5} strokeOpacity={0.6} />
+      <path d={path(100) + path(-100)} stroke={theme.sharpEdge} strokeWidth={1.4} />
+      <path d={path(300) + path(-300)} stroke={theme.trouble} strokeWidth={1.2} strokeDasharray="5 4" />
+    </g>
+  );
+}

@@ -1,0 +1,57 @@
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+import { Button } from "../../controls/Button";
+import { useBench } from "../bench/ShotContext";
+import { planeOf, withPlane } from "./moves";
+
+const Said = styled.span`
+  color: ${({ theme }) => theme.trouble};
+`;
+
+/** A framing photograph to place points on: loaded, kept with the program, taken away again. */
+export function Photograph() {
+  const { shot, edit } = useBench();
+  const [said, setSaid] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const there = planeOf(shot).photograph;
+  const load = async (file: File | undefined) => {
+    if (!file) return;
+    setBusy(true);
+    setSaid(null);
+    try {
+      const response = await fetch("/api/photographs", {
+        method: "POST",
+        body: file,
+        headers: { "Content-Type": "application/octet-stream" },
+      });
+      const answer = (await response.json()) as { photograph?: string; detail?: string; remedy?: string };
+      if (response.ok && answer.photograph) {
+        const photograph = answer.photograph;
+        edit((draft) => withPlane(draft, { photograph }));
+      } else setSaid([answer.detail, answer.remedy].filter(Boolean).join(" "));
+    } catch {
+      setSaid("The program is not answering. Is it still running in its terminal?");
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <FileTrigger
+        acceptedFileTypes={["image/jpeg", "image/png", "image/tiff"]}
+        onSelect={(files) => void load(files?.[0])}
+      >
+        <Button isDisabled={busy}>
+          {busy ? "Reading…" : there ? "Another photograph" : "Framing photograph"}
+        </Button>
+      </FileTrigger>
+      {there ? (
+        <Button data-weight="quiet" onPress={() => edit((draft) => withPlane(draft, { photograph: null }))}>
+          Take it away
+        </Button>
+      ) : null}
+      {said ? <Said role="alert">{said}</Said> : null}
+    </>
+  );
+}

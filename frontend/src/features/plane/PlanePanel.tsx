@@ -1,0 +1,181 @@
+import { useState } from "react";
+import styled from "styled-components";
+import type { PlaneSection } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { Fold } from "../../controls/Fold";
+import { length, stop } from "../../units/format";
+import { Cautions } from "../bench/Cautions";
+import { AnswerBox, Facts, Heading, Lead } from "../bench/panel";
+import { sentence, useBench } from "../bench/ShotContext";
+import { Dials } from "./Dials";
+import { OtherTrades } from "./OtherTrades";
+import { PointList } from "./PointList";
+import { ReadBack } from "./ReadBack";
+import { StripPick } from "./StripPick";
+
+const Steps = styled.ol`
+  margin: 0 0 14px;
+  padding-left: 20px;
+  list-style: decimal;
+  li {
+    margin-bottom: 3px;
+    line-height: 1.35;
+  }
+`;
+
+/** Station 4: from the points that must be sharp to the setting that lays the plane across them. */
+export function PlanePanel() {
+  const { plan } = useBench();
+  const [open, setOpen] = useState<string | null>(null);
+  const plane = plan?.plane;
+  const fold = (id: string) => ({
+    isOpen: open === id,
+    onOpenChange: (wide: boolean) => setOpen(wide ? id : null),
+  });
+  return (
+    <>
+      <Heading>Where does the plane lie?</Heading>
+      {plane ? (
+        <>
+          <Answer plane={plane} />
+          {plane.setting && plane.setting.tilt_deg >= 0.05 ? (
+            <>
+              <Dials setting={plane.setting} steepest={plane.steepest_deg ?? null} />
+              <Steps>
+                {plane.steps?.map((step) => (
+                  <li key={step}>{step}</li>
+                ))}
+              </Steps>
+            </>
+          ) : null}
+        </>
+      ) : (
+        <Lead>{plan ? plan.verdict.headline : "Working it out…"}</Lead>
+      )}
+      <Troubles />
+      <Cautions station="plane" />
+      <PointList />
+      {plane?.setting ? (
+        <>
+          <Fold title="Look, and read back" {...fold("read")}>
+            <ReadBack plane={plane} />
+          </Fold>
+          <Fold title="All the numbers" {...fold("numbers")}>
+            <Numbers plane={plane} />
+          </Fold>
+        </>
+      ) : null}
+      <Fold title="Turn, shift and join" {...fold("other")}>
+        <OtherTrades plane={plane ?? null} />
+      </Fold>
+      <Fold title="Only a narrow strip" {...fold("strip")}>
+        <StripPick plane={plane ?? null} />
+      </Fold>
+    </>
+  );
+}
+
+const Trouble = styled.p`
+  margin: 0 0 8px;
+  padding: 7px 0 7px 10px;
+  border-left: 3px dashed ${({ theme }) => theme.trouble};
+  font-size: 13px;
+  line-height: 1.35;
+`;
+
+/** What keeps a plane from being laid. */
+function Troubles() {
+  const { plan } = useBench();
+  const found = plan?.findings.filter(
+    (finding) => finding.severity === "trouble" && finding.field.startsWith("/plane"),
+  );
+  return found?.map((finding) => <Trouble key={finding.code + finding.field}>{sentence(finding)}</Trouble>);
+}
+
+function Answer({ plane }: { plane: PlaneSection }) {
+  const { units } = usePreferences();
+  const { setting } = plane;
+  const known = plane.angle_deg !== null && plane.angle_deg !== undefined;
+  const off = plane.largest_deviation_mm ?? 0;
+  const limit =
+    plane.steepest_deg === null || plane.steepest_deg === undefined
+      ? "This lens does not tilt."
+      : `This rig follows a subject up to ${plane.steepest_deg.toFixed(1)}° from square.`;
+  if (!known) {
+    return (
+      <AnswerBox>
+        <strong>
+          {plane.points.length ? "Not enough points read yet" : "Name the points that must be sharp"}
+        </strong>
+        Three or more, far apart and not in one line; or a flat part by its angle. {limit}
+      </AnswerBox>
+    );
+  }
+  const unsure =
+    setting?.tilt_uncertainty_deg === null || setting?.tilt_uncertainty_deg === undefined
+      ? ""
+      : ` ± ${setting.tilt_uncertainty_deg.toFixed(2)}°`;
+  return (
+    <AnswerBox {...(plane.limited ? { "data-trouble": "" } : {})}>
+      <strong>
+        {setting
+          ? setting.tilt_deg < 0.05
+            ? "No tilt"
+            : `Tilt ${setting.tilt_deg.toFixed(1)}°${unsure}, facing ${setting.faces}`
+          : `The plane lies ${plane.angle_deg?.toFixed(0)}° from square`}
+      </strong>
+      {setting ? `The plane lies ${plane.angle_deg?.toFixed(1)}° from square; ` : ""}
+      {plane.limited && setting
+        ? `this is all the lens can do: ${length(plane.left_over_mm ?? 0, units)} is left over` +
+          (plane.turn_rest_deg ? `; turn the camera ${plane.turn_rest_deg.toFixed(1)}° for the rest. ` : ". ")
+        : off < 1e-6
+          ? "every point lies on it. "
+          : `${setting ? "the" : "The"} worst point lies ${length(off, units)} off it. `}
+      {setting && plane.covering_f_number
+        ? `${stop(plane.covering_f_number)} or narrower holds every point. `
+        : setting
+          ? "No stop holds every point. "
+          : ""}
+      {limit}
+    </AnswerBox>
+  );
+}
+
+function Numbers({ plane }: { plane: PlaneSection }) {
+  const { units } = usePreferences();
+  const setting = plane.setting;
+  if (!setting) return null;
+  const circle = plane.circle;
+  const rows: [string, string][] = [
+    ["Tilt", `${setting.tilt_deg.toFixed(2)}°`],
+    ["Tilt when the size is held", `${setting.size_held_tilt_deg.toFixed(2)}°`],
+    [
+      "Mechanism from upright",
+      `${Math.abs(setting.rotation_deg).toFixed(1)}° ${setting.rotation_deg < 0 ? "anticl." : "clockw."}`,
+    ],
+    [
+      "Direction known to",
+      setting.faces_uncertainty_deg == null ? "not known" : `± ${setting.faces_uncertainty_deg.toFixed(2)}°`,
+    ],
+    ["Lens to sensor (thin lens)", length(setting.image_distance_mm, units)],
+    ["Focus moves by", length(setting.focus_moves_mm, units)],
+    ["Lens to hinge", length(setting.hinge_mm, units)],
+    ["Size on the sensor", `${setting.magnification.toFixed(3)}×`],
+    [
+      "Picture moves, by the pivot",
+      setting.picture_moves_mm == null ? "not known" : length(Math.abs(setting.picture_moves_mm), units),
+    ],
+    ["Lit circle needed", circle ? length(circle.needed_mm * 2, units) : "—"],
+    ["Lit circle there is", circle?.radius_mm ? length(circle.radius_mm * 2, units) : "not known"],
+  ];
+  return (
+    <Facts>
+      {rows.map(([name, value]) => (
+        <div key={name} style={{ display: "contents" }}>
+          <dt>{name}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </Facts>
+  );
+}

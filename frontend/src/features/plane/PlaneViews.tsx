@@ -1,0 +1,82 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { usePreferences } from "../../app/preferences";
+import { Button } from "../../controls/Button";
+import { length } from "../../units/format";
+import { useBench } from "../bench/ShotContext";
+import { ElevationView } from "./ElevationView";
+import { FrameView } from "./FrameView";
+import { newPoint, planeOf, withPlane } from "./moves";
+import { Photograph } from "./Photograph";
+
+const Pair = styled.div`
+  position: absolute;
+  inset: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  grid-template-rows: minmax(0, 1fr) auto;
+  gap: 4px 16px;
+`;
+
+const Under = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 40px;
+  p {
+    flex: 1;
+    min-width: 0;
+    line-height: 1.3;
+  }
+  font-size: 12.5px;
+  color: ${({ theme }) => theme.soft};
+`;
+
+/** Two views of one set of points: from the side, turned so that the tilt is seen true, and as the camera sees them. */
+export function PlaneViews() {
+  const { shot, plan, edit, selectPoint } = useBench();
+  const { units } = usePreferences();
+  const [placing, setPlacing] = useState(false);
+  const plane = plan?.plane;
+  if (!plan || !plane) return null;
+  const place = (fromLeft: number, fromTop: number) => {
+    const points = planeOf(shot).points ?? [];
+    const point = newPoint(points, fromLeft, fromTop);
+    edit((draft) => withPlane(draft, { points: [...(planeOf(draft).points ?? []), point] }));
+    selectPoint(point.id);
+  };
+  return (
+    <Pair>
+      <ElevationView plane={plane} depth={plan.depth_mm} />
+      <FrameView plane={plane} placing={placing} onPlace={place} />
+      <Under>
+        <p>
+          {sideWords(plane.azimuth_deg)}
+          {plane.points.length ? (
+            <>
+              {" "}
+              Ring: the {length(plane.allowed_blur_um / 1000, units)} that may blur; disc: what does. Bold
+              line: in focus; thin: blurs as much as it may; dashed: three times that.
+            </>
+          ) : null}
+        </p>
+        <Button
+          data-weight={placing ? "main" : undefined}
+          aria-pressed={placing}
+          onPress={() => setPlacing(!placing)}
+        >
+          {placing ? "Done placing" : "Place points"}
+        </Button>
+        <Photograph />
+      </Under>
+    </Pair>
+  );
+}
+
+function sideWords(azimuth: number): string {
+  const off = (((azimuth - 90) % 360) + 360) % 360;
+  const turned = Math.min(off, 360 - off);
+  if (turned < 1.5) return "From the side: up is up, the camera to the left.";
+  return `From the side, turned ${turned.toFixed(0)}° about the axis so that the tilt is seen true.`;
+}

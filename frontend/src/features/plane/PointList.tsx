@@ -1,0 +1,121 @@
+import { Button as Row } from "react-aria-components";
+import styled from "styled-components";
+import type { Point, PointAnswer } from "../../api/types";
+import { usePreferences } from "../../app/preferences";
+import { Button } from "../../controls/Button";
+import { length } from "../../units/format";
+import { Section } from "../bench/panel";
+import { useBench } from "../bench/ShotContext";
+import { freshId, newPoint, planeOf, readBy, withPlane } from "./moves";
+import { PointEditor } from "./PointEditor";
+import { RailCounts } from "./RailCounts";
+
+const List = styled.ul`
+  list-style: none;
+  margin: 0 0 10px;
+  padding: 0;
+  border-bottom: 1px solid ${({ theme }) => theme.line};
+`;
+
+const Line = styled(Row)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 1px;
+  width: 100%;
+  min-height: 40px;
+  padding: 5px 8px;
+  border: 0;
+  border-top: 1px solid ${({ theme }) => theme.line};
+  background: transparent;
+  text-align: left;
+  cursor: pointer;
+  &[aria-expanded="true"] {
+    background: ${({ theme }) => theme.raised};
+    box-shadow: inset 3px 0 0 ${({ theme }) => theme.strong};
+  }
+  strong {
+    font-weight: 600;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  small {
+    font-size: 12px;
+    color: ${({ theme }) => theme.soft};
+  }
+  small[data-trouble] {
+    color: ${({ theme }) => theme.trouble};
+  }
+`;
+
+const Adding = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-bottom: 12px;
+`;
+
+/** The points by name, with what each makes of the setting; the one chosen is open. */
+export function PointList() {
+  const { shot, plan, edit, point: selected, selectPoint } = useBench();
+  const points = planeOf(shot).points ?? [];
+  const add = (point: Point) => {
+    edit((draft) => withPlane(draft, { points: [...(planeOf(draft).points ?? []), point] }));
+    selectPoint(point.id);
+  };
+  const answers = (id: string) => plan?.plane?.points.filter((answer) => answer.id === id) ?? [];
+  return (
+    <>
+      <Section>Points</Section>
+      {points.length ? (
+        <List>
+          {points.map((point, index) => (
+            <li key={point.id}>
+              <Line
+                aria-expanded={point.id === selected}
+                onPress={() => selectPoint(point.id === selected ? null : point.id)}
+              >
+                <strong>{point.name || `Point ${point.id}`}</strong>
+                <Told point={point} answers={answers(point.id)} />
+              </Line>
+              {point.id === selected ? <PointEditor point={point} index={index} /> : null}
+            </li>
+          ))}
+        </List>
+      ) : null}
+      <Adding>
+        <Button onPress={() => add(newPoint(points, 0.5, 0.5))}>Add a point</Button>
+        <Button onPress={() => add(readBy({ ...newPoint(points, 0.5, 0.5), id: freshId(points) }, "angle"))}>
+          Add a flat part
+        </Button>
+      </Adding>
+      {points.some((point) => point.depth.by === "rail") ? <RailCounts /> : null}
+    </>
+  );
+}
+
+/** What the answer says of a point, in a few words. */
+function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
+  const { units } = usePreferences();
+  const read = answers.filter(
+    (each) => each.behind_nearest_mm !== null && each.behind_nearest_mm !== undefined,
+  );
+  if (!read.length) return <small data-trouble="">not read yet</small>;
+  const depth = Math.min(...read.map((each) => each.behind_nearest_mm as number));
+  const slacks = read
+    .map((each) => each.slack_mm)
+    .filter((slack): slack is number => typeof slack === "number");
+  const slack = slacks.length ? Math.min(...slacks) : null;
+  const carries = read.some((each) => each.carries) && point.wanted === "sharp" ? ", carries the limit" : "";
+  if (slack === null) return <small>{length(depth, units)} deep</small>;
+  if (point.wanted === "soft") {
+    return slack < 0 ? <small>soft, as wanted</small> : <small data-trouble="">sharp, should be soft</small>;
+  }
+  return slack >= 0 ? (
+    <small>
+      {length(slack, units)} to spare{carries}
+    </small>
+  ) : (
+    <small data-trouble="">misses by {length(-slack, units)}</small>
+  );
+}
