@@ -169,7 +169,7 @@ def test_everything_on_the_drawing_can_be_dragged(page):
 
 def test_a_way_is_decided_on_and_stays_decided(page):
     page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
-    page.get_by_text("Stack by focus ring").click()
+    page.get_by_role("radio", name=re.compile("^Stack by focus ring")).check(force=True)
     page.get_by_role("button", name="Decide on this way").click()
     saved(page)
     page.reload()

@@ -32,7 +32,6 @@ const Columns = styled.div`
   display: grid;
   gap: 16px;
   align-content: start;
-  overflow: auto;
 `;
 
 const ZOOMS = [

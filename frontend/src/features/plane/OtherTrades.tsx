@@ -12,7 +12,7 @@ export function OtherTrades({ plane }: { plane: PlaneSection | null }) {
   const { shot, edit, problemAt, cautionAt } = useBench();
   const wanted: Wanted = planeOf(shot).shift ?? {};
   const set = (change: Partial<Wanted>) =>
-    edit((draft) => withPlane(draft, { shift: { ...wanted, ...change } }));
+    edit((draft) => withPlane(draft, { shift: { ...planeOf(draft).shift, ...change } }));
   return (
     <>
       {plane?.turn ? (

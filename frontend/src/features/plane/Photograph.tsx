@@ -6,6 +6,8 @@ import { useBench } from "../bench/ShotContext";
 import { planeOf, withPlane } from "./moves";
 
 const Said = styled.span`
+  flex: 1 1 100%;
+  text-align: right;
   color: ${({ theme }) => theme.trouble};
 `;
 

@@ -14,7 +14,7 @@ const Pair = styled.div`
   inset: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  grid-template-rows: minmax(0, 1fr) auto;
+  grid-template-rows: minmax(180px, 1fr) auto;
   gap: 4px 16px;
 `;
 
@@ -22,10 +22,11 @@ const Under = styled.div`
   grid-column: 1 / -1;
   display: flex;
   gap: 8px;
+  flex-wrap: wrap;
   align-items: center;
   min-height: 40px;
   p {
-    flex: 1;
+    flex: 1 1 320px;
     min-width: 0;
     line-height: 1.3;
   }

@@ -38,29 +38,34 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
   const setting = plane.setting;
   if (!setting) return null;
   const hasRail = plane.checks?.some((check) => check.rail_mm !== null);
-  const back: Back = planeOf(shot).read_back ?? {
+  const fresh: Back = {
     by: hasRail ? "rail" : "ring",
     tilt_deg: Number(setting.tilt_deg.toFixed(1)),
     faces_deg: Number(setting.faces_deg.toFixed(1)),
     readings: [],
   };
-  const save = (change: Partial<Back>) =>
-    edit((draft) => withPlane(draft, { read_back: { ...back, ...change } }));
+  const back = planeOf(shot).read_back ?? fresh;
+  // From the draft as it is then: the panel follows a little behind, and two readings may be typed within that.
+  const save = (change: (now: Back) => Partial<Back>) =>
+    edit((draft) => {
+      const now = planeOf(draft).read_back ?? fresh;
+      return withPlane(draft, { read_back: { ...now, ...change(now) } });
+    });
   const read = (point: string, reading_mm: number | null) =>
-    save({
+    save((now) => ({
       readings: [
-        ...(back.readings ?? []).filter((each) => each.point !== point),
+        ...(now.readings ?? []).filter((each) => each.point !== point),
         ...(reading_mm === null ? [] : [{ point, reading_mm }]),
       ],
-    });
+    }));
   const correction = plane.correction;
   const take = () => {
     if (!correction) return;
-    save({
+    save(() => ({
       tilt_deg: Number(Math.min(correction.set_tilt_deg, 45).toFixed(2)),
       faces_deg: Number(correction.set_faces_deg.toFixed(1)),
       readings: [],
-    });
+    }));
   };
   return (
     <>
@@ -74,7 +79,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
             label="Read"
             value={back.by ?? "rail"}
             options={BY}
-            onChange={(way) => save({ by: way, readings: [] })}
+            onChange={(way) => save(() => ({ by: way, readings: [] }))}
           />
         </Wide>
         <QuantityField
@@ -83,7 +88,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
           unit="°"
           value={back.tilt_deg}
           step={by(0.1, 1, 0.1)}
-          onChange={(tilt_deg) => save({ tilt_deg })}
+          onChange={(tilt_deg) => save(() => ({ tilt_deg }))}
           problem={problemAt("/plane/read_back/tilt_deg")}
         />
         <QuantityField
@@ -92,7 +97,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
           unit="°"
           value={back.faces_deg}
           step={by(1, 15, -360)}
-          onChange={(faces_deg) => save({ faces_deg })}
+          onChange={(faces_deg) => save(() => ({ faces_deg }))}
           problem={problemAt("/plane/read_back/faces_deg")}
           hint="0 right, −90 down"
         />
