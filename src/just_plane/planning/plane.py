@@ -4,10 +4,9 @@ import math
 
 import numpy as np
 
-from just_plane.contract.plane_plan import BlurMap, PlaneSection, PointAnswer, TiltAnswer
+from just_plane.contract.plane_plan import BlurMap, PlaneSection, TiltAnswer
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import (
-    carrying_points,
     fit_uncertainty,
     hinge_distance,
     tilt_holding_magnification,
@@ -19,6 +18,7 @@ from just_plane.planning import other_trades
 from just_plane.planning.circle import circle
 from just_plane.planning.plane_checks import checks, correction, expected
 from just_plane.planning.plane_lines import line_of, line_of_face
+from just_plane.planning.plane_points import point_answers
 from just_plane.planning.plane_words import direction, rotation, steps
 from just_plane.planning.subject_surface import SubjectSurface
 from just_plane.planning.tilting import LEVEL
@@ -44,7 +44,7 @@ def plane(bench, findings):
             first = parts["checks"][0].name if parts["checks"] else ""
             parts["steps"] = steps(work.lens, parts["setting"], first, f_number, wording)
     return PlaneSection(
-        points=_points(bench, azimuth, rails, rings),
+        points=point_answers(bench, azimuth, rails, rings),
         steepest_deg=math.degrees(math.atan(work.lens.steepest)) if work.lens.limit else None,
         azimuth_deg=math.degrees(azimuth),
         half_field_mm=_half_field(work.frame, azimuth),
@@ -198,57 +198,6 @@ def _covering(bench, setting):
     base = np.abs(work.lens.blur(setting, work.cloud.sharp, 1.0)).max()
     fine = base / stops.effective_f_numbers[: stops.clicks] <= stops.blurs[: stops.clicks]
     return float(stops.f_numbers[int(np.argmax(fine))]) if fine.any() else None
-
-
-def _points(bench, azimuth, rails, rings):
-    work, cloud = bench.plane, bench.plane.cloud
-    _, effective, allowed = bench.chosen
-    laid = work.laid
-    setting = laid.setting if laid else None
-    carrying = {cloud.asked[i] for i in carrying_points(cloud.sharp, laid.wanted)} if laid else set()
-    turn = np.array([math.cos(azimuth), math.sin(azimuth)])
-    answers = []
-    for index, point in enumerate(cloud.points):
-        common = {"id": point.id, "corner": point.corner, "name": point.name, "wanted": point.wanted,
-                  "from_left": float(cloud.places[index, 0]), "from_top": float(cloud.places[index, 1])}  # fmt: skip
-        if point.depth is None:
-            answers.append(PointAnswer(**common))
-            continue
-        xyz = cloud.xyz[index]
-        answer = common | {
-            "behind_nearest_mm": float(xyz[2] - cloud.nearest),
-            "x_mm": float(xyz[0]),
-            "y_mm": float(xyz[1]),
-            "across_mm": float(xyz[:2] @ turn),
-            "frame_width_mm": float(work.frame.scale_at(xyz[2])) * work.frame.width,
-            "uncertainty_mm": point.uncertainty,
-            "carries": index in carrying,
-            "expected_rail_mm": None if math.isnan(rails[index]) else float(rails[index]),
-            "expected_ring_mm": None if math.isnan(rings[index]) else float(rings[index]),
-        }
-        if setting is not None:
-            answer |= _in_wedge(work, setting, xyz, point, effective, allowed)
-        answers.append(PointAnswer(**answer))
-    return answers
-
-
-def _in_wedge(work, setting, xyz, point, effective, allowed):
-    """Blur, slack and verdict of one point with the lens tilted."""
-    lens, fit = work.lens, work.laid.fit
-    try:
-        blur = abs(float(lens.blur(setting, xyz[np.newaxis], effective)[0]))
-    except OpticsError:
-        return {}
-    near, far = wedge_faces(lens.focal_length, lens.f_number(effective), setting, allowed / lens.scale_behind)
-    across = float(xyz[0] * math.cos(setting.azimuth) + xyz[1] * math.sin(setting.azimuth))
-    slack = min(xyz[2] - near.at(across), far.at(across) - xyz[2])
-    sharp = blur <= allowed * (1 + 1e-9)
-    return {
-        "off_plane_mm": float(xyz[2] - (fit.z0 + fit.slope_x * xyz[0] + fit.slope_y * xyz[1])),
-        "blur_um": blur * UM_PER_MM,
-        "slack_mm": float(slack) if math.isfinite(slack) else None,
-        "fine": bool(sharp if point.wanted == "sharp" else not sharp),
-    }
 
 
 def _maps(bench):

@@ -7,6 +7,7 @@ import numpy as np
 from just_plane.contract.plan import StackAnswer
 from just_plane.core.contrast import contrast
 from just_plane.core.errors import OpticsError
+from just_plane.core.plane import plane_of_setting
 from just_plane.core.plane.strip import strip_along
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
 from just_plane.core.plane.turning import turn_square
@@ -18,6 +19,7 @@ from just_plane.planning.ways_bench import Compared, impossible
 from just_plane.planning.wording import f_stop, percent
 
 ENOUGH = 1 + 1e-9
+ENDLESS = 1e9
 MOVER = {"rail": "rail", "ring": "focus ring"}
 
 
@@ -65,15 +67,13 @@ def _tilt(bench):
         stands.append("out of the image circle: the corners go dark")
     return Compared(
         "tilt",
-        _way(bench, [blurs], f_number, effective, allowed, stack_time(1, 0.0, bench.exposure(bench.stops.chosen),
-                                                                       bench.pace.recovery,
-                                                                       noise_reduction=bench.pace.noise_reduction)),
+        _way(bench, [blurs], _one_frame_time(bench), [_on_axis(work, setting)]),
         f"Tilt {math.degrees(setting.tilt):.1f}°, {f_stop(f_number)}",
         _tilt_note(bench, blurs, held),
         tuple(stands),
         points_held=int(held.sum()),
         setting=setting,
-    )  # fmt: skip
+    )
 
 
 def _tilt_note(bench, blurs, held):
@@ -86,24 +86,40 @@ def _tilt_note(bench, blurs, held):
     return f"tightest at {work.name(asked[int(np.argmax(blurs))])}"
 
 
-def _way(bench, blurs_by_frame, f_number, effective, allowed, time, kind="one_frame"):
-    """A way by the blur of each point in each frame; its bands reach from the nearest to the farthest point held."""
+def _one_frame_time(bench):
+    pace = bench.pace
+    return stack_time(1, 0.0, bench.exposure(bench.stops.chosen), pace.recovery, noise_reduction=pace.noise_reduction)
+
+
+def _on_axis(work, setting):
+    """Where the plane of focus of a setting meets the axis, mm behind the nearest point; endless is a long way off."""
+    try:
+        return plane_of_setting(work.lens.focal_length, setting)[0] - work.cloud.nearest
+    except OpticsError:
+        return ENDLESS
+
+
+def _way(bench, blurs_by_frame, time, axis, kind="one_frame"):
+    """A way by the blur of each point in each frame; its bands reach from the nearest to the farthest point held.
+
+    ``axis`` are the places, mm behind the nearest point, at which the plane of focus of each frame meets the axis.
+    """
+    f_number, effective, allowed = bench.chosen
     work = bench.plane
     blurs = np.array(blurs_by_frame)
     best = blurs.min(axis=0)
     depths = work.cloud.sharp[:, 2] - work.cloud.nearest
-    bands, focuses = [], []
+    bands = []
     for frame in blurs:
         inside = depths[frame <= allowed * ENOUGH]
         bands.append(Band(float(inside.min()), float(inside.max())) if inside.size else Band(0.0, 0.0))
-        focuses.append(float(depths[int(np.argmin(frame))]))
     worst = int(np.argmax(best))
     wavelength = bench.shot.sharp.wavelength_nm * MM_PER_NM
     return Way(
         kind,
         f_number,
         effective,
-        tuple(focuses),
+        tuple(axis),
         tuple(bands),
         float(np.mean(best <= allowed * ENOUGH)) if allowed > 0 else 0.0,
         float(contrast(1 / bench.circle, effective, float(best[worst]), wavelength)),
@@ -138,7 +154,11 @@ def _tilt_and_stack(bench, kind):
     pace = bench.pace
     time = stack_time(frames, pace.settle, bench.exposure(bench.stops.chosen), pace.recovery,
                       noise_reduction=pace.noise_reduction)  # fmt: skip
-    way = _way(bench, sweep.blurs * behind, f_number, effective, allowed, time, kind)
+    if kind == "rail":
+        axis = [_on_axis(work, laid.setting) + place for place in sweep.places]
+    else:
+        axis = [_on_axis(work, laid.setting._replace(image_distance=place)) for place in sweep.places]
+    way = _way(bench, sweep.blurs * behind, time, axis, kind)
     length = bench.wording.length
     step = f"step {length(sweep.step)}" if kind == "rail" else f"focus moves {percent(sweep.step)} a frame"
     lit = circle(bench.shot, bench.rigged, work, laid.setting)
@@ -221,11 +241,9 @@ def _strip(bench):
     f_number, effective, allowed = bench.chosen
     blurs = np.abs(work.lens.blur(setting, work.cloud.sharp, effective))
     held = blurs <= allowed * ENOUGH
-    exposure = bench.exposure(bench.stops.chosen)
-    time = stack_time(1, 0.0, exposure, bench.pace.recovery, noise_reduction=bench.pace.noise_reduction)
     return Compared(
         "strip",
-        _way(bench, [blurs], f_number, effective, allowed, time),
+        _way(bench, [blurs], _one_frame_time(bench), [_on_axis(work, setting)]),
         f"Narrow strip, tilt {math.degrees(setting.tilt):.1f}°, {f_stop(f_number)}",
         "the rest goes soft on purpose",
         points_held=int(held.sum()),

@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from just_plane.planning.cloud import Cloud, Frame, cloud
 from just_plane.planning.points import depth_of, read_points
 from just_plane.planning.rigging import sensor
-from just_plane.planning.tilting import Cloud, Frame, Laid, TiltingLens, cloud, lay_plane, tilting_lens
+from just_plane.planning.tilting import Laid, TiltingLens, lay_plane, tilting_lens
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,9 +1,7 @@
-"""The rig as a lens that tilts, the points in its frame, and the plane that it can lay through them."""
+"""The rig as a lens that tilts, and the plane that it can lay through points."""
 
 import math
 from dataclasses import dataclass
-
-import numpy as np
 
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import (
@@ -15,7 +13,6 @@ from just_plane.core.plane import (
     tilt_for_plane,
     wedge_defocus,
 )
-from just_plane.planning.points import ReadPoint
 
 LEVEL = 1e-6
 """Slopes below this are none: the points stand at one depth."""
@@ -85,92 +82,6 @@ def tilting_lens(rigged):
         tilts and gear.rotates != "no",
         gear.pivot_behind_node_mm if tilts else None,
     )
-
-
-@dataclass(frozen=True, slots=True)
-class Cloud:
-    """The points in the camera frame."""
-
-    points: tuple[ReadPoint, ...]
-    xyz: np.ndarray
-    """(N, 3) mm; NaN where a depth is not known."""
-    places: np.ndarray
-    """(N, 2) from left and from top, as shares of the frame; of corners too."""
-    nearest: float
-    """Lens to the nearest point that must be sharp, along the axis."""
-    zero: float
-    """Depth on the points' own scale at that nearest point."""
-
-    @property
-    def asked(self):
-        """Indices of the points that must be sharp and are read."""
-        return [index for index, point in enumerate(self.points) if point.is_asked]
-
-    @property
-    def known(self):
-        """Indices of all points that are read."""
-        return [index for index, point in enumerate(self.points) if point.depth is not None]
-
-    @property
-    def sharp(self):
-        """(M, 3) of the points that must be sharp."""
-        return self.xyz[self.asked]
-
-
-@dataclass(frozen=True, slots=True)
-class Frame:
-    """How places on the frame and points before the camera go together: central projection from the entrance pupil."""
-
-    width: float
-    height: float
-    """Of the sensor in use, mm."""
-    magnification: float
-    pupil_distance: float
-    """Plane of focus to entrance pupil, mm."""
-    distance: float
-    """Lens to plane of focus, mm."""
-
-    def scale_at(self, z):
-        """mm in the subject per mm on the sensor, at distances z from the lens."""
-        return (self.pupil_distance + z - self.distance) / (self.pupil_distance * self.magnification)
-
-    def across_up(self, from_left, from_top, z):
-        """x and y, mm, of what is seen at a place, at distances z."""
-        scale = self.scale_at(z)
-        return (from_left - 0.5) * self.width * scale, (0.5 - from_top) * self.height * scale
-
-    def place(self, x, y, z):
-        """Where a point is seen, as shares from left and from top."""
-        scale = self.scale_at(z)
-        return 0.5 + x / (self.width * scale), 0.5 - y / (self.height * scale)
-
-
-def cloud(points, frame, focus):
-    """The points in the camera frame, the nearest sharp one ``focus`` before the plane of focus."""
-    depths = np.array([math.nan if point.depth is None else point.depth for point in points])
-    asked = [point.depth for point in points if point.is_asked]
-    zero = min(asked) if asked else float(np.nanmin(depths)) if np.isfinite(depths).any() else 0.0
-    nearest = frame.distance - focus
-    z = nearest + depths - zero
-    xyz, places = np.full((len(points), 3), math.nan), np.zeros((len(points), 2))
-    for index, point in enumerate(points):
-        places[index] = point.from_left, point.from_top
-        if point.depth is None:
-            continue
-        if point.corner is None:
-            x, y = frame.across_up(point.from_left, point.from_top, z[index])
-        else:
-            middle = nearest + _middle_depth(points, point) - zero
-            x, y = frame.across_up(point.from_left, point.from_top, middle)
-            x, y = x + point.beside[0], y + point.beside[1]
-            places[index] = frame.place(x, y, z[index])
-        xyz[index] = x, y, z[index]
-    return Cloud(tuple(points), xyz, places, nearest, zero)
-
-
-def _middle_depth(points, corner):
-    depths = [point.depth for point in points if point.index == corner.index]
-    return math.fsum(depths) / len(depths)
 
 
 @dataclass(frozen=True, slots=True)

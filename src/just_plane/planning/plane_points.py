@@ -1,0 +1,74 @@
+"""What the setting makes of each point: its blur, its slack, and the marks at which it should be sharp."""
+
+import math
+
+import numpy as np
+
+from just_plane.contract.plane_plan import PointAnswer
+from just_plane.core.errors import OpticsError
+from just_plane.core.plane import carrying_points, wedge_faces
+from just_plane.core.units import UM_PER_MM
+
+
+def point_answers(bench, azimuth, rails, rings):
+    """Every point, worked out: list of PointAnswer."""
+    work, cloud, laid = bench.plane, bench.plane.cloud, bench.plane.laid
+    carrying = {cloud.asked[i] for i in carrying_points(cloud.sharp, laid.wanted)} if laid else set()
+    turn = np.array([math.cos(azimuth), math.sin(azimuth)])
+    seen = _in_wedge(bench)
+    answers = []
+    for index, point in enumerate(cloud.points):
+        common = {"id": point.id, "corner": point.corner, "name": point.name, "wanted": point.wanted,
+                  "from_left": float(cloud.places[index, 0]), "from_top": float(cloud.places[index, 1])}  # fmt: skip
+        if point.depth is None:
+            answers.append(PointAnswer(**common))
+            continue
+        xyz = cloud.xyz[index]
+        answers.append(
+            PointAnswer(
+                **common,
+                behind_nearest_mm=float(xyz[2] - cloud.nearest),
+                x_mm=float(xyz[0]),
+                y_mm=float(xyz[1]),
+                across_mm=float(xyz[:2] @ turn),
+                frame_width_mm=float(work.frame.scale_at(xyz[2])) * work.frame.width,
+                uncertainty_mm=point.uncertainty,
+                carries=index in carrying,
+                expected_rail_mm=_or_none(rails[index]),
+                expected_ring_mm=_or_none(rings[index]),
+                **seen.get(index, {}),
+            )
+        )
+    return answers
+
+
+def _or_none(value):
+    return float(value) if math.isfinite(value) else None
+
+
+def _in_wedge(bench):
+    """Blur, slack and verdict of every point that is read, with the lens tilted: {index: parts of PointAnswer}."""
+    work, cloud, laid = bench.plane, bench.plane.cloud, bench.plane.laid
+    if laid is None or laid.setting is None:
+        return {}
+    _, effective, allowed = bench.chosen
+    lens, setting, fit, known = work.lens, laid.setting, laid.fit, cloud.known
+    xyz = cloud.xyz[known]
+    try:
+        blurs = np.abs(lens.blur(setting, xyz, effective))
+    except OpticsError:
+        return {}
+    near, far = wedge_faces(lens.focal_length, lens.f_number(effective), setting, allowed / lens.scale_behind)
+    across = xyz[:, 0] * math.cos(setting.azimuth) + xyz[:, 1] * math.sin(setting.azimuth)
+    slack = np.minimum(xyz[:, 2] - near.at(across), far.at(across) - xyz[:, 2])
+    off = xyz[:, 2] - (fit.z0 + fit.slope_x * xyz[:, 0] + fit.slope_y * xyz[:, 1])
+    sharp = blurs <= allowed * (1 + 1e-9)
+    return {
+        index: {
+            "off_plane_mm": float(off[at]),
+            "blur_um": float(blurs[at]) * UM_PER_MM,
+            "slack_mm": _or_none(slack[at]),
+            "fine": bool(sharp[at] == (cloud.points[index].wanted == "sharp")),
+        }
+        for at, index in enumerate(known)
+    }
