@@ -66,6 +66,8 @@ def test_nothing_runs_off_the_side_of_any_view(page, still_server, shot_address,
     for view in VIEWS:
         show(page, still_server, shot_address, view)
         assert page.evaluate("document.documentElement.scrollWidth") <= size[0], view
+        if view and view != "sheet":  # the list and the sheet are pages to scroll; the others scroll inside
+            assert page.evaluate("document.documentElement.scrollHeight") <= size[1], view
         if view and view not in ("sheet", "ruler", "kit"):
             box = page.locator("footer").bounding_box()
             assert box["y"] + box["height"] <= size[1] + 1, view

@@ -17,6 +17,7 @@ import { useView, ZOOM_STEP } from "./useView";
 import { wayColumns, Ways } from "./Ways";
 
 const Area = styled.section`
+  position: relative;
   display: grid;
   grid-template-rows: minmax(150px, 1fr) auto auto;
   gap: 6px;

@@ -38,6 +38,7 @@ const Columns = styled.main`
 `;
 
 const Panel = styled.section`
+  position: relative; /* the hidden inputs of choices stay inside, and do not lengthen the page */
   padding: 14px 16px 20px;
   overflow: auto;
   border-right: 1px solid ${({ theme }) => theme.line};

@@ -1,4 +1,4 @@
-import { memo } from "react";
+import { memo, useEffect, useRef } from "react";
 import { Radio, RadioGroup } from "react-aria-components";
 import styled, { css, useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
@@ -28,7 +28,7 @@ const Row = styled(Radio)`
   ${wayColumns}
   align-items: baseline;
   min-height: 46px;
-  padding: 17px 10px 3px;
+  padding: 16px 10px 5px;
   background: ${({ theme }) => theme.surface};
   cursor: pointer;
   outline-offset: -2px !important;
@@ -87,8 +87,13 @@ interface WaysProps {
 /** Every way to get the shot: its sharp band on the rule's own scale, and its price. */
 export const Ways = memo(function Ways(props: WaysProps) {
   const { ways, view, shift, selected, chosen, points, onSelect } = props;
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    list.current?.querySelector("[data-selected]")?.scrollIntoView({ block: "nearest" });
+  }, [selected]);
   return (
     <List
+      ref={list}
       aria-label="Ways to get the shot"
       value={selected}
       onChange={(id) => onSelect(id as WayAnswer["id"])}

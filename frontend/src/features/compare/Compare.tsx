@@ -7,6 +7,7 @@ import { Column } from "./Column";
 import type { Looked, Zoom } from "./usePreview";
 
 const Area = styled.section`
+  position: relative;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   gap: 10px;

@@ -57,6 +57,7 @@ const Columns = styled.div`
   grid-template-columns: minmax(0, 1fr) 380px;
   min-height: 0;
   & > * {
+    position: relative;
     overflow: auto;
     padding: 6px 20px 30px;
   }

@@ -38,7 +38,7 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
   const { shot, plan, way, edit, point: selected, selectPoint } = useBench();
   const theme = useTheme();
   const [box, size] = useSize<HTMLDivElement>();
-  const dragging = useRef<string | null>(null);
+  const dragging = useRef<{ id: string; left: number; top: number } | null>(null);
   const reach = plan?.reach;
   if (!reach || size.width < 40 || size.height < 40) return <Box ref={box} />;
   const { scale, left, top } = fitted(
@@ -51,14 +51,6 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
   const photograph = planeOf(shot).photograph;
   const picked = plane.points.find((each) => each.id === selected);
 
-  const put = (id: string, fromLeft: number, fromTop: number, passing: boolean) =>
-    edit(
-      (draft) =>
-        withPoint(draft, id, (each) => ({ ...each, from_left: share(fromLeft), from_top: share(fromTop) })),
-      {
-        passing,
-      },
-    );
   const placeOf = (event: PointerEvent<SVGElement>): [number, number] => {
     const frame = (event.currentTarget.ownerSVGElement ?? event.currentTarget).getBoundingClientRect();
     return [(event.clientX - frame.left) / width, (event.clientY - frame.top) / height];
@@ -75,14 +67,29 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
     const found = by[event.key];
     if (!found) return;
     event.preventDefault();
-    const place = (planeOf(shot).points ?? []).find((each) => each.id === point.id);
-    if (place) put(point.id, place.from_left + found[0], place.from_top + found[1], false);
+    edit((draft) =>
+      withPoint(draft, point.id, (each) => ({
+        ...each,
+        from_left: share(each.from_left + found[0]),
+        from_top: share(each.from_top + found[1]),
+      })),
+    );
   };
   const drag = (point: PointAnswer, done: boolean) => (event: PointerEvent<SVGGElement>) => {
-    if (dragging.current !== point.id) return;
-    // A corner of a flat part is drawn where it falls; what is moved is the middle of the part.
-    if (point.corner === null || point.corner === undefined) put(point.id, ...placeOf(event), !done);
-    if (done) dragging.current = null;
+    const from = dragging.current;
+    if (from?.id !== point.id) return;
+    const [left, top] = placeOf(event);
+    // Moved by as much as the pointer: of a flat part it is the middle that moves, whichever corner is held.
+    edit(
+      (draft) =>
+        withPoint(draft, point.id, (each) => ({
+          ...each,
+          from_left: share(each.from_left + left - from.left),
+          from_top: share(each.from_top + top - from.top),
+        })),
+      { passing: !done },
+    );
+    dragging.current = done ? null : { id: point.id, left, top };
   };
 
   return (
@@ -107,6 +114,11 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
             preserveAspectRatio="none"
           />
         ) : null}
+        {photograph || plane.points.length ? null : (
+          <text x={width / 2} y={height / 2} textAnchor="middle" fill={theme.soft}>
+            Load the framing photograph, and place the points here.
+          </text>
+        )}
         <Contours map={mapOf(plane, way?.id ?? null)} width={width} height={height} />
         <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill="none" stroke={theme.strong} />
         {plane.points.map((point) => (
@@ -122,7 +134,8 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
             onPointerDown={(event) => {
               selectPoint(point.id);
               event.currentTarget.setPointerCapture(event.pointerId);
-              dragging.current = point.id;
+              const [left, top] = placeOf(event);
+              dragging.current = { id: point.id, left, top };
             }}
             onPointerMove={drag(point, false)}
             onPointerUp={drag(point, true)}

@@ -29,6 +29,7 @@ const Columns = styled.main`
 `;
 
 const Panel = styled.section`
+  position: relative;
   padding: 14px 16px 24px;
   overflow: auto;
   border-right: 1px solid ${({ theme }) => theme.line};
