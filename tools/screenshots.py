@@ -23,7 +23,9 @@ VIEWS = [
     ("stack", "Praline", "stack", "dark", (1280, 800)),
     ("light", "Ganache", "light", "paper", (1024, 768)),
     ("run", "Cut cocoa", "run", "paper", (1280, 800)),
-    ("plane", "Foil", "plane", "paper", (1280, 800)),
+    ("plane", "Bonbon", "plane", "paper", (1280, 800)),
+    ("plane-dark", "Foil", "plane", "dark", (1280, 800)),
+    ("side-by-side", "Bonbon", "compare", "paper", (1280, 800)),
     ("run-sheet", "Praline", "sheet", "paper", (1280, 800)),
 ]
 
@@ -62,13 +64,17 @@ def take(browser, address, folder, name, shot, station, theme, size):
         page.goto(f"{address}kit")
         page.get_by_role("button", name=re.compile("^90 mm")).click()
     if shot:
-        page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + station)
+        at = "plane" if station == "compare" else station
+        page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + at)
         if station == "ruler":
             page.get_by_role("button", name="Take a made-up one").click()
             page.get_by_role("button", name="Work out the size").click()
             page.get_by_text("the model says").wait_for()
         else:
-            page.get_by_text(re.compile("hold.* all of it|Steps")).first.wait_for()
+            page.get_by_text(re.compile("hold.* all|Steps")).first.wait_for()
+        if station == "compare":
+            page.get_by_role("button", name=re.compile("Side by side")).click()
+            page.get_by_role("img", name=re.compile("would look like")).nth(2).wait_for()
         if station == "reach":
             page.get_by_role("button", name=re.compile("Take it")).first.wait_for()
     page.evaluate("document.fonts.ready")

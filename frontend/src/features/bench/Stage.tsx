@@ -4,6 +4,7 @@ import type { Plan, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
 import type { Viewport } from "../../drawing/viewport";
 import { figures, length, percent, stop } from "../../units/format";
+import { Bands, Slanted, trapezoid } from "./SharpMarks";
 
 const Picture = styled.svg`
   display: block;
@@ -34,6 +35,7 @@ export function Stage({ view, plan, way, depth, shift }: StageProps) {
   const halfAt = (place: number) =>
     ((reach.frame_height_mm / 2) * Math.max(reach.entrance_pupil_mm + place - focus, 0)) /
     reach.entrance_pupil_mm;
+  const tilted = way !== null && way.frames > 0 && (way.id.startsWith("tilt") || way.id === "strip");
   const near = shift;
   const far = shift + depth;
   const summary = way
@@ -58,11 +60,20 @@ export function Stage({ view, plan, way, depth, shift }: StageProps) {
         stroke={theme.subject}
         strokeWidth={1.2}
       />
-      {way ? <Bands view={view} way={way} shift={shift} halfAt={halfAt} /> : null}
+      {way && !tilted ? <Bands view={view} way={way} shift={shift} halfAt={halfAt} /> : null}
+      {tilted && plan.plane ? (
+        <Slanted
+          view={view}
+          plane={plan.plane}
+          strip={way?.id === "strip"}
+          half={halfAt(focus)}
+          shift={shift}
+        />
+      ) : null}
       <DepthLabel view={view} near={near} far={far} text={`${length(depth, units)} must be sharp`} />
       <Camera view={view} text={`${length(reach.nearest_point_mm, units)} to the lens`} />
       <Magnifying view={view} text={scaleWords(view.pxPerMm)} />
-      {way && way.frames === 1 ? (
+      {way && way.frames === 1 && !tilted ? (
         <text
           x={view.x(focus)}
           y={view.height - 8}
@@ -87,18 +98,6 @@ function scaleWords(pxPerMm: number): string {
     : `drawn 1:${figures(1 / enlargement, 2)}`;
 }
 
-function trapezoid(view: Viewport, from: number, to: number, halfAt: (place: number) => number): string {
-  const wide = Math.max(view.x(to), view.x(from) + 1.5);
-  return [
-    [view.x(from), view.y(halfAt(from))],
-    [wide, view.y(halfAt(to))],
-    [wide, view.y(-halfAt(to))],
-    [view.x(from), view.y(-halfAt(from))],
-  ]
-    .map(([x, y]) => `${(x as number).toFixed(2)},${(y as number).toFixed(2)}`)
-    .join(" ");
-}
-
 /** The edges of the frame: what the camera takes in. */
 function FieldEdge({ view, halfAt }: { view: Viewport; halfAt: (place: number) => number }) {
   const theme = useTheme();
@@ -117,47 +116,6 @@ function FieldEdge({ view, halfAt }: { view: Viewport; halfAt: (place: number) =
       ))}
     </>
   );
-}
-
-const CLOSE_PX = 3;
-
-/** What the way holds sharp: solid saffron, a line at each frame's focus. */
-function Bands(props: { view: Viewport; way: WayAnswer; shift: number; halfAt: (place: number) => number }) {
-  const { view, way, shift, halfAt } = props;
-  const theme = useTheme();
-  const clip = (place: number) => Math.min(Math.max(place + shift, view.from), view.to);
-  const first = way.bands_mm[0];
-  const last = way.bands_mm.at(-1);
-  if (!first || !last || (last[1] as number) <= (first[0] as number)) return null;
-  const [from, to] = [clip(first[0] as number), clip(last[1] as number)];
-  const spacing =
-    way.focuses_mm.length > 1
-      ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
-      : Infinity;
-  const lines = spacing >= CLOSE_PX ? way.focuses_mm : [];
-  return (
-    <g>
-      <polygon
-        points={trapezoid(view, from, to, halfAt)}
-        fill={theme.sharp}
-        fillOpacity={0.42}
-        stroke={theme.sharpEdge}
-        strokeWidth={1.2}
-      />
-      <path
-        d={lines
-          .filter((place) => place + shift >= view.from && place + shift <= view.to)
-          .map((place) => upright(view, place + shift, halfAt(place + shift)))
-          .join("")}
-        stroke={theme.sharpEdge}
-        strokeWidth={way.frames === 1 ? 2 : 1}
-      />
-    </g>
-  );
-}
-
-function upright(view: Viewport, place: number, half: number): string {
-  return `M${view.x(place).toFixed(1)} ${view.y(half).toFixed(1)}V${view.y(-half).toFixed(1)}`;
 }
 
 function DepthLabel({ view, near, far, text }: { view: Viewport; near: number; far: number; text: string }) {
