@@ -79,6 +79,23 @@ def test_a_full_disk_is_said_and_what_was_there_is_whole(shots, pod, monkeypatch
     assert shots.get(kept.document_id) == kept
 
 
+def test_a_photograph_that_finds_no_room_is_refused_and_the_others_stay(store, monkeypatch):
+    first = store.photographs.add(b"first picture" * 100, 30, 20)
+    opened = store_connection.Database._open
+
+    def open_on_a_full_disk(database):
+        connection = opened(database)
+        pages = connection.execute("PRAGMA page_count").fetchone()[0]
+        connection.execute(f"PRAGMA max_page_count = {pages}")
+        return connection
+
+    monkeypatch.setattr(store_connection.Database, "_open", open_on_a_full_disk)
+    with pytest.raises(DiskError, match="disk is full"):
+        store.photographs.add(os.urandom(400_000), 30, 20)
+    monkeypatch.undo()
+    assert store.photographs.get(first) == b"first picture" * 100
+
+
 def test_a_lock_that_is_not_let_go_is_said(shots, pod, monkeypatch):
     kept = shots.add(pod)
     monkeypatch.setattr(store_connection, "WAIT_S", 0.05)

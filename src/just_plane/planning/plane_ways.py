@@ -150,9 +150,8 @@ def _tilt_and_stack(bench, kind):
             sweep = sweep_by_ring(*common, options.overlap)
     except OpticsError as error:
         return impossible(bench, way_id, kind, title, error.message)
-    frames = len(sweep.places)
     pace = bench.pace
-    time = stack_time(frames, pace.settle, bench.exposure(bench.stops.chosen), pace.recovery,
+    time = stack_time(len(sweep.places), pace.settle, bench.exposure(bench.stops.chosen), pace.recovery,
                       noise_reduction=pace.noise_reduction)  # fmt: skip
     if kind == "rail":
         axis = [_on_axis(work, laid.setting) + place for place in sweep.places]
@@ -168,23 +167,24 @@ def _tilt_and_stack(bench, kind):
         f"Tilt {math.degrees(laid.setting.tilt):.1f}° and {MOVER[kind]}, {f_stop(f_number)}",
         f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings about the hinge"),
         ("out of the image circle: the corners go dark",) if lit.inside is False else (),
-        _sweep_answer(sweep, kind, frames, bench),
+        _sweep_answer(sweep, kind, axis, bench),
         points_held=int((sweep.best * behind <= allowed * ENOUGH).sum()),
         setting=laid.setting,
         places=sweep.places,
     )
 
 
-def _sweep_answer(sweep, kind, frames, bench):
-    along_axis = [place - sweep.places[0] for place in sweep.places]
+def _sweep_answer(sweep, kind, axis, bench):
+    """The few frames in numbers; steps and places along the axis, where the plane of focus meets it."""
+    steps = np.abs(np.diff(axis))
     return StackAnswer(
-        step_mm=sweep.step if kind == "rail" else abs(along_axis[1]) if frames > 1 else 0.0,
-        largest_step_mm=sweep.step if kind == "rail" else float(np.abs(np.diff(sweep.places)).max(initial=0.0)),
-        steps=frames - 1,
-        frames=frames,
-        covering_frames=frames,
-        first_mm=sweep.places[0],
-        last_mm=sweep.places[-1],
+        step_mm=float(steps[0]) if steps.size else 0.0,
+        largest_step_mm=float(steps.max(initial=0.0)),
+        steps=len(axis) - 1,
+        frames=len(axis),
+        covering_frames=len(axis),
+        first_mm=axis[0],
+        last_mm=axis[-1],
         frames_per_depth=1 / (1 - bench.shot.stack.overlap),
         crop=0.0 if kind == "rail" else abs(1 - min(sweep.places) / max(sweep.places)),
         magnifications=[bench.view.magnification],

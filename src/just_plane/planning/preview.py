@@ -5,6 +5,7 @@ the final picture, at its own pixels or at twice their size, or the whole frame 
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -19,6 +20,7 @@ from just_plane.planning.subject_surface import SubjectSurface
 from just_plane.planning.wording import Wording
 
 WIDTH, HEIGHT = 960, 640
+EVERY = 8
 MANY = 24
 """Frames of a stack that are looked through one by one; of more, the nearest by depth."""
 
@@ -63,7 +65,7 @@ def preview(shot, way_id, zoom, from_left, from_top):
     left = from_left + (np.arange(width) - (width - 1) / 2) * pitch / area.width
     top = from_top + (np.arange(height) - (height - 1) / 2) * pitch / area.height
     points, off = _seen(bench, left, top)
-    picture = _texture(bench, left, top, points)
+    picture = _texture(bench, left, top)
     blur = _blur(bench, way, points, off).reshape(height, width)
     effective = way.way.effective_f_number
     if way.back_off is not None:
@@ -95,20 +97,45 @@ def _bench(shot):
 
 
 def _seen(bench, left, top):
-    """Points of the subject at every pixel, (N, 3) mm, and how far they lie off the plane."""
-    columns, rows = np.meshgrid(left, top)
-    return SubjectSurface(bench.plane, bench.shot.subject.depth_mm).points_at(columns.ravel(), rows.ravel())
+    """Points of the subject at every pixel, (N, 3) mm, and how far they lie off the plane.
+
+    Worked out at every eighth pixel and drawn straight between: the guess between the points is smoother than that.
+    """
+    rows, columns = _nodes(len(top)), _nodes(len(left))
+    grid = np.meshgrid(left[columns], top[rows])
+    points, off = SubjectSurface(bench.plane, bench.shot.subject.depth_mm).points_at(grid[0].ravel(), grid[1].ravel())
+    down, across = _between(rows, len(top)), _between(columns, len(left)).T
+    parts = [down @ part.reshape(grid[0].shape) @ across for part in (*points.T, off)]
+    return np.stack([part.ravel() for part in parts[:3]], axis=-1), parts[3].ravel()
 
 
-def _texture(bench, left, top, points):
+def _nodes(count):
+    return np.unique(np.append(np.arange(0, count, EVERY), count - 1))
+
+
+def _between(nodes, count):
+    """(count, nodes) weights of straight lines between nodes."""
+    return np.stack([np.interp(np.arange(count), nodes, each) for each in np.eye(len(nodes))], axis=-1)
+
+
+def _texture(bench, left, top):
     """The made-up surface as a perfect lens would show it: lengths along a slope stand shortened."""
     kind = "pralines" if bench.shot.subject.nature in ("food", "liquid") else "lettering"
     laid = bench.plane.laid
     slopes = (laid.wanted.slope_x, laid.wanted.slope_y) if laid is not None else (0.0, 0.0)
     area, m = sensor(bench.shot), bench.view.magnification
-    x = (left - 0.5) * area.width / m * np.hypot(1.0, slopes[0])
-    y = (0.5 - top) * area.height / m * np.hypot(1.0, slopes[1])
-    return surface(kind, x, y, area.width / m).light
+    across, up = area.width / m * float(np.hypot(1.0, slopes[0])), area.height / m * float(np.hypot(1.0, slopes[1]))
+    x = ((left[0] - 0.5) * across, (left[-1] - 0.5) * across, len(left))
+    y = ((0.5 - top[0]) * up, (0.5 - top[-1]) * up, len(top))
+    return _made_up(kind, x, y, area.width / m)
+
+
+@lru_cache(maxsize=4)
+def _made_up(kind, x, y, size):
+    """Kept for the other ways that look at the same place; ``x`` and ``y`` are (from, to, count)."""
+    light = surface(kind, np.linspace(*x), np.linspace(*y), size).light
+    light.flags.writeable = False
+    return light
 
 
 def _blur(bench, way, points, off):

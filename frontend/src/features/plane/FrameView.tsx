@@ -1,5 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import styled, { useTheme } from "styled-components";
 import type { BlurMap, PlaneSection, PointAnswer } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
@@ -39,6 +39,7 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
   const theme = useTheme();
   const [box, size] = useSize<HTMLDivElement>();
   const dragging = useRef<{ id: string; left: number; top: number } | null>(null);
+  const [missing, setMissing] = useState<string | null>(null);
   const reach = plan?.reach;
   if (!reach || size.width < 40 || size.height < 40) return <Box ref={box} />;
   const { scale, left, top } = fitted(
@@ -48,7 +49,8 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
     size.height || 1,
   );
   const [width, height] = [reach.sensor_width_mm * scale, reach.sensor_height_mm * scale];
-  const photograph = planeOf(shot).photograph;
+  const named = planeOf(shot).photograph ?? null;
+  const photograph = named === missing ? null : named;
   const picked = plane.points.find((each) => each.id === selected);
 
   const placeOf = (event: PointerEvent<SVGElement>): [number, number] => {
@@ -112,6 +114,7 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
             width={width}
             height={height}
             preserveAspectRatio="none"
+            onError={() => setMissing(photograph)}
           />
         ) : null}
         {photograph || plane.points.length ? null : (
@@ -119,6 +122,11 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
             Load the framing photograph, and place the points here.
           </text>
         )}
+        {named && !photograph ? (
+          <text x={width / 2} y={24} textAnchor="middle" fill={theme.soft}>
+            Its framing photograph is not kept on this machine. Load it again.
+          </text>
+        ) : null}
         <Contours map={mapOf(plane, way?.id ?? null)} width={width} height={height} />
         <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill="none" stroke={theme.strong} />
         {plane.points.map((point) => (

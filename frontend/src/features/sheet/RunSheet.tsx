@@ -132,6 +132,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
     0;
   if (!reach) return null;
   const row = [...shot.rig].reverse();
+  const tilted = way.id.startsWith("tilt");
   return (
     <>
       <h2>{way.title}</h2>
@@ -166,21 +167,40 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         <dd>{seconds(way.time_s)}</dd>
         <dt>covers</dt>
         <dd>
-          {percent(way.cover)} of {length(shot.subject.depth_mm, units)}
+          {way.points_held != null
+            ? `${way.points_held} points over ${length(plan.depth_mm, units)}`
+            : `${percent(way.cover)} of ${length(plan.depth_mm, units)}`}
         </dd>
         <dt>holds still</dt>
         <dd>{shot.subject.hold_still_s ? seconds(shot.subject.hold_still_s) : "for ever"}</dd>
       </Facts>
       <h2>In order</h2>
       <Tick>Exposure, white balance and focus to manual; stabiliser off on the support.</Tick>
-      <Tick>
-        Focus{" "}
-        {way.kind === "one_frame"
-          ? `${length(way.focuses_mm[0] ?? 0, units)} behind the nearest point`
-          : "on the nearest point"}
-        ; frame; check the exposure.
-      </Tick>
-      {way.stack && way.stack.first_mm < 0 ? (
+      {tilted ? (
+        <>
+          <Tick>Frame and meter with the lens straight.</Tick>
+          {plan.plane?.steps?.map((step) => (
+            <Tick key={step}>{step}</Tick>
+          ))}
+          {plan.plane?.checks?.map((check) => (
+            <Tick key={check.point + check.name}>
+              Look at {check.name}
+              {check.rail_mm != null ? `: sharp at ${length(check.rail_mm, units, 4)} on the rail` : ""}.{" "}
+              {check.words}
+            </Tick>
+          ))}
+        </>
+      ) : (
+        <Tick>
+          Focus{" "}
+          {way.kind === "one_frame"
+            ? `${length(way.focuses_mm[0] ?? 0, units)} behind the nearest point`
+            : "on the nearest point"}
+          ; frame; check the exposure.
+        </Tick>
+      )}
+      {way.id === "turn" && plan.plane?.turn ? <Tick>{plan.plane.turn.words}</Tick> : null}
+      {way.stack && way.stack.first_mm < 0 && !tilted ? (
         <Tick>Go back {length(-way.stack.first_mm, units)} for the spare frames in front.</Tick>
       ) : null}
       {way.kind === "rail" ? (
