@@ -27,7 +27,7 @@ def through_focus(shot, from_mm, to_mm):
         plan.reach.magnification,
         plan.reach.entrance_pupil_mm,
         circle,
-        shot.subject.depth_mm,
+        plan.depth_mm,
         shot.sharp.wavelength_nm * MM_PER_NM,
     )
     effective = np.array([stop.effective_f_number for stop in stops])

@@ -140,7 +140,7 @@ export function StopMap({ view }: { view: Viewport }) {
         ))}
       </List>
       <Guides width={view.width} height={view.height} aria-hidden>
-        {[0, shot.subject.depth_mm].map((place, index) => (
+        {[0, plan.depth_mm].map((place, index) => (
           <line
             key={index}
             x1={view.x(place)}

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { WayAnswer } from "../../api/types";
 import { frames, length, percent, seconds, stop } from "../../units/format";
 import { usePreferences } from "../../app/preferences";
-import { Facts } from "../bench/panel";
+import { FactList } from "../bench/FactList";
 import { useBench } from "../bench/ShotContext";
 import { usePreview, type Looked } from "./usePreview";
 
@@ -109,14 +109,7 @@ export function Column({ way, looked, onLook }: ColumnProps) {
         )}
       </Pane>
       <Reason>{way.reason}</Reason>
-      <Facts>
-        {rows.map(([name, value]) => (
-          <div key={name} style={{ display: "contents" }}>
-            <dt>{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </Facts>
+      <FactList rows={rows} />
       {way.against.length ? (
         <ul>
           {way.against.map((reason) => (

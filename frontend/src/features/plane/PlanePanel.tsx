@@ -5,7 +5,8 @@ import { usePreferences } from "../../app/preferences";
 import { Fold } from "../../controls/Fold";
 import { length, stop } from "../../units/format";
 import { Cautions } from "../bench/Cautions";
-import { AnswerBox, Facts, Heading, Lead } from "../bench/panel";
+import { FactList } from "../bench/FactList";
+import { AnswerBox, Heading, Lead } from "../bench/panel";
 import { sentence, useBench } from "../bench/ShotContext";
 import { Dials } from "./Dials";
 import { OtherTrades } from "./OtherTrades";
@@ -168,14 +169,5 @@ function Numbers({ plane }: { plane: PlaneSection }) {
     ["Lit circle needed", circle ? length(circle.needed_mm * 2, units) : "—"],
     ["Lit circle there is", circle?.radius_mm ? length(circle.radius_mm * 2, units) : "not known"],
   ];
-  return (
-    <Facts>
-      {rows.map(([name, value]) => (
-        <div key={name} style={{ display: "contents" }}>
-          <dt>{name}</dt>
-          <dd>{value}</dd>
-        </div>
-      ))}
-    </Facts>
-  );
+  return <FactList rows={rows} />;
 }

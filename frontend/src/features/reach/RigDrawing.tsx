@@ -26,7 +26,7 @@ const Nothing = styled.p`
 
 /** The whole rig from sensor to subject, to one scale, with its rule from the sensor mark. */
 export function RigDrawing() {
-  const { plan, drawn: shot } = useBench();
+  const { plan } = useBench();
   const { units } = usePreferences();
   const theme = useTheme();
   const titleId = useId();
@@ -75,7 +75,7 @@ export function RigDrawing() {
             view={view}
             units={units}
             from={end - (plan.focus_behind_nearest_mm ?? 0)}
-            to={end - (plan.focus_behind_nearest_mm ?? 0) + shot.subject.depth_mm}
+            to={end - (plan.focus_behind_nearest_mm ?? 0) + plan.depth_mm}
           />
         </>
       ) : null}

@@ -45,7 +45,7 @@ def list_shots(query: ListQuery):
                 what=item.body.subject.what,
                 headline=plan.verdict.headline,
                 magnification=plan.reach.magnification if plan.reach else None,
-                depth_mm=item.body.subject.depth_mm,
+                depth_mm=plan.depth_mm,
             )
         )
     return answer(ShotList(shots=lines))
