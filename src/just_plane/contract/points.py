@@ -2,7 +2,7 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from just_plane.contract.base import Length, Model
 
@@ -104,3 +104,26 @@ class PlaneWork(Model):
     read_back: ReadBack | None = None
     shift: ShiftWanted = ShiftWanted()
     strip: StripWanted | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _tell_points_apart(cls, document):
+        """Two points with one id would be moved and removed together: a later one gets an id of its own."""
+        points = document.get("points") if isinstance(document, dict) else None
+        if not isinstance(points, list):
+            return document
+        taken: set = set()
+        return {**document, "points": [_with_own_id(point, taken) for point in points]}
+
+
+def _with_own_id(point, taken):
+    wanted = point.get("id") if isinstance(point, dict) else getattr(point, "id", None)
+    if not isinstance(wanted, str):
+        return point
+    own, number = wanted, 2
+    while own in taken:
+        own, number = f"{wanted[:18]}-{number}", number + 1
+    taken.add(own)
+    if own == wanted:
+        return point
+    return {**point, "id": own} if isinstance(point, dict) else point.model_copy(update={"id": own})

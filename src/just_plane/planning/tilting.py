@@ -138,6 +138,8 @@ def lay_plane(lens, points, findings):
     on_axis = lens.turns or abs(wanted.slope_x) < LEVEL
     if asked is not None and asked.tilt <= lens.limit * (1 + 1e-9) and on_axis:
         return Laid(wanted, asked, wanted, asked, limited=False)
+    if why_not is not None:
+        findings.caution(why_not.code, "/plane/points", why_not.message, why_not.remedy)
     try:
         fit = _best_within(lens, points, wanted)
         return Laid(wanted, asked, fit, tilt_for_plane(lens.focal_length, *fit[:3]), limited=True)

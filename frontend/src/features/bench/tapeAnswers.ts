@@ -34,7 +34,9 @@ export function tapeAnswers(
   const reach = plan?.reach;
   const aperture = plan?.aperture;
   const light = plan?.light;
-  const stack = plan?.ways?.find((each) => each.id === (way?.kind === "ring" ? "ring" : "rail"));
+  const stack = way?.stack
+    ? way
+    : plan?.ways?.find((each) => each.id === (way?.kind === "ring" ? "ring" : "rail"));
   const hold = shot.subject.hold_still_s;
   return {
     subject: say(

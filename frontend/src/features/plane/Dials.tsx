@@ -25,7 +25,7 @@ const Pair = styled.div`
 const R = 46;
 
 /** The two dials of a tilting lens as seen from behind the camera: toward where it faces, and how far. */
-export function Dials({ setting }: { setting: Setting; steepest: number | null }) {
+export function Dials({ setting }: { setting: Setting }) {
   const theme = useTheme();
   const turn = (setting.faces_deg * Math.PI) / 180;
   const [x, y] = [Math.cos(turn) * R, -Math.sin(turn) * R];

@@ -41,7 +41,7 @@ export function PlanePanel() {
           <Answer plane={plane} />
           {plane.setting && plane.setting.tilt_deg >= 0.05 ? (
             <>
-              <Dials setting={plane.setting} steepest={plane.steepest_deg ?? null} />
+              <Dials setting={plane.setting} />
               <Steps>
                 {plane.steps?.map((step) => (
                   <li key={step}>{step}</li>

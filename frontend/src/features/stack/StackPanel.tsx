@@ -21,7 +21,7 @@ export function StackPanel() {
   const { units } = usePreferences();
   const options = shot.stack;
   const kind = way?.kind === "ring" ? "ring" : "rail";
-  const planned = plan?.ways?.find((each) => each.id === kind);
+  const planned = way?.stack ? way : plan?.ways?.find((each) => each.id === kind);
   const stack = planned?.stack;
   const overlap = options?.overlap ?? 0.5;
   const set = (change: Partial<NonNullable<Shot["stack"]>>) =>
