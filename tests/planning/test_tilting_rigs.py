@@ -1,0 +1,170 @@
+"""Any rig as one tilting lens: what it says without tilt must be what depth of field says."""
+
+import math
+
+import numpy as np
+import pytest
+
+from just_plane.core.plane import TiltSetting, tilt_for_plane
+from just_plane.core.ways import View
+from just_plane.planning import rigging
+from just_plane.planning.cloud import Frame
+from just_plane.planning.findings import Findings
+from just_plane.planning.plan import plan_shot
+from just_plane.planning.tilting import tilting_lens
+
+TUBE = {"gear": {"kind": "tube", "length_mm": 20.0}}
+CONVERTER = {"gear": {"kind": "converter", "factor": 1.4, "thickness_mm": 20.0}}
+CLOSE_UP = {"gear": {"kind": "close_up", "dioptres": 2.0}}
+
+
+def rows(shot):
+    lens = shot.rig[0].model_dump()
+    return {
+        "alone": [lens],
+        "tube": [lens, TUBE],
+        "converter": [lens, CONVERTER],
+        "tube and converter": [lens, TUBE, CONVERTER],
+        "close-up": [CLOSE_UP, lens],
+        "close-up and tube": [CLOSE_UP, lens, TUBE],
+    }
+
+
+def built(shot, changed, row, magnification, **more):
+    made = changed(
+        shot,
+        {
+            "/rig": rows(shot)[row],
+            "/framing": {"by": "magnification", "magnification": magnification},
+            "/plane/points": [],
+        }
+        | more,
+    )
+    findings = Findings()
+    rigged = rigging.build_rig(made, findings)
+    assert rigged is not None, findings.said
+    return made, rigged
+
+
+SIZES = {
+    "alone": 0.3,
+    "tube": 0.4,
+    "converter": 0.4,
+    "tube and converter": 0.5,
+    "close-up": 0.35,
+    "close-up and tube": 0.5,
+}
+
+
+@pytest.mark.parametrize("row", SIZES)
+@pytest.mark.parametrize("pupil", [0.7, 1.0, 1.4])
+def test_without_tilt_it_blurs_as_depth_of_field_has_it(tray, changed, row, pupil):
+    _, rigged = built(tray, changed, row, SIZES[row], **{"/rig": _with_pupil(rows(tray)[row], pupil)})
+    lens, imaging = tilting_lens(rigged), rigged.imaging
+    effective = float(imaging.effective_f_number(8.0))
+    view = View(imaging.magnification, imaging.pupil_distance, 0.03, 1.0)
+    for offset in (-0.4, 0.4):
+        point = np.array([[0.0, 0.0, lens.distance + offset]])
+        wedge = abs(float(lens.blur(lens.straight, point, effective)[0]))
+        assert wedge == pytest.approx(float(view.blur_at(offset, effective)), rel=0.004)
+
+
+def _with_pupil(row, pupil):
+    return [
+        {**placed, "gear": {**placed["gear"], "pupil_magnification": pupil}}
+        if placed["gear"]["kind"] == "lens"
+        else placed
+        for placed in row
+    ]
+
+
+@pytest.mark.parametrize("row", SIZES)
+def test_its_plane_of_focus_is_where_the_rig_focuses(tray, changed, row):
+    _, rigged = built(tray, changed, row, SIZES[row])
+    lens, imaging = tilting_lens(rigged), rigged.imaging
+    assert lens.distance == pytest.approx(float(imaging.subject_to_first_lens), rel=1e-9)
+    assert lens.magnification * lens.scale_behind == pytest.approx(float(imaging.magnification))
+    point = np.array([[0.0, 0.0, lens.distance]])
+    assert float(lens.blur(lens.straight, point, 8.0)[0]) == pytest.approx(0, abs=1e-9)
+
+
+def test_a_converter_asks_for_the_tilt_of_the_smaller_picture(tray, changed):
+    # The converter only enlarges: the lens in front works at m/k, and so does the tangent rule.
+    _, rigged = built(tray, changed, "converter", 0.4)
+    lens = tilting_lens(rigged)
+    assert lens.magnification == pytest.approx(0.4 / 1.4, rel=1e-6)
+    slope = 0.3
+    wanted = tilt_for_plane(lens.focal_length, lens.distance, 0.0, slope)
+    assert math.tan(wanted.tilt) == pytest.approx(slope * lens.magnification / (1 + lens.magnification), rel=0.01)
+
+
+def test_a_tube_lets_a_lens_follow_less(tray, changed):
+    alone, tube = (tilting_lens(built(tray, changed, row, 0.4)[1]) for row in ("alone", "tube"))
+    assert tube.steepest == pytest.approx(alone.steepest, rel=0.02)
+    larger = tilting_lens(built(tray, changed, "tube", 0.7)[1])
+    assert larger.steepest < alone.steepest
+
+
+def test_lenses_that_do_not_tilt_have_no_limit_to_reach(catalogue):
+    for name in ("sugar", "praline", "cut"):
+        rigged = rigging.build_rig(catalogue[name], Findings())
+        lens = tilting_lens(rigged)
+        assert lens.limit == 0
+        assert lens.pivot_behind_node is None
+        assert lens.distance > 0
+
+
+def test_behind_an_objective_things_keep_their_size_through_focus(catalogue):
+    rigged = rigging.build_rig(catalogue["sugar"], Findings())
+    lens = tilting_lens(rigged)
+    frame = Frame(36, 24, float(rigged.imaging.magnification), float(rigged.imaging.pupil_distance), lens.distance)
+    near, far = (float(frame.scale_at(lens.distance + place)) for place in (-0.5, 0.5))
+    assert near == pytest.approx(far, rel=1e-5)
+    assert near == pytest.approx(1 / rigged.imaging.magnification, rel=1e-5)
+
+
+def test_places_on_the_frame_come_back_from_the_subject():
+    frame = Frame(36.0, 24.0, 0.25, 430.0, 450.0)
+    for left, top, z in ((0.1, 0.9, 400.0), (0.5, 0.5, 450.0), (0.83, 0.02, 600.0)):
+        x, y = frame.across_up(left, top, z)
+        assert frame.place(x, y, z) == pytest.approx((left, top))
+    assert frame.scale_at(450.0) * 0.25 == pytest.approx(1)
+
+
+def test_what_lies_farther_stands_smaller():
+    frame = Frame(36.0, 24.0, 0.25, 430.0, 450.0)
+    sizes = [1 / frame.scale_at(z) for z in (400, 450, 500)]
+    assert sizes == sorted(sizes, reverse=True)
+    # From the entrance pupil: 430 mm before the plane of focus.
+    assert sizes[0] / sizes[2] == pytest.approx(480 / 380)
+
+
+@pytest.mark.parametrize("row", ["tube", "close-up", "converter"])
+def test_marks_of_the_ring_mean_nothing_with_other_pieces(tray, changed, row):
+    shot = changed(tray, {"/rig": rows(tray)[row], "/framing/frame_width_mm": 36 / SIZES[row]})
+    section = plan_shot(shot).plane
+    assert section.setting is not None
+    assert all(point.expected_ring_mm is None for point in section.points)
+    assert any(point.expected_rail_mm is not None for point in section.points)
+
+
+def test_a_measured_size_moves_the_camera_and_hardly_the_tilt(tray, changed):
+    base = plan_shot(tray).plane.setting
+    measured = {"magnification": 0.252, "uncertainty": 0.001, "modelled": 0.24}
+    told = plan_shot(changed(tray, {"/measured": measured})).plane.setting
+    assert told.tilt_deg == pytest.approx(base.tilt_deg, abs=0.01)
+    assert told.hinge_mm != pytest.approx(base.hinge_mm, abs=0.1)
+    assert told.magnification == pytest.approx(base.magnification, rel=0.02)
+
+
+def test_turned_round_a_tilting_lens_does_not_tilt(tray, changed):
+    ring = {"gear": {"kind": "reversing_ring", "thread_mm": 77.0, "thickness_mm": 10.0}}
+    lens = {**tray.rig[0].model_dump(), "reversed": True}
+    shot = changed(tray, {"/rig": [lens, ring], "/framing": {"by": "closest"}})
+    plan = plan_shot(shot)
+    assert plan.plane is None or plan.plane.steepest_deg is None
+
+
+def test_the_setting_of_a_straight_lens_is_no_tilt():
+    setting = TiltSetting(0.0, math.pi / 2, 110.0)
+    assert math.tan(setting.tilt) == 0

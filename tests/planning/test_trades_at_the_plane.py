@@ -1,0 +1,170 @@
+"""Turn, shift, join, strip and image circle, in the planner's numbers."""
+
+import math
+
+import pytest
+
+from just_plane.planning.plan import plan_shot
+
+
+def section(shot):
+    return plan_shot(shot).plane
+
+
+def said(shot):
+    return {finding.code: finding for finding in plan_shot(shot).findings}
+
+
+def test_turned_square_the_camera_stands_over_the_subject(tray):
+    turn = section(tray).turn
+    assert turn.toward == "straight up"
+    assert turn.angle_deg == pytest.approx(section(tray).angle_deg)
+    assert turn.depth_left_mm < 1
+    distance = 2 * turn.walk_mm / (4 * math.sin(math.radians(turn.angle_deg / 2)))
+    assert 400 < distance < 500
+    assert not turn.shift_possible
+    assert "the lens has 12 mm" in turn.words
+
+
+def test_the_longer_the_slope_the_more_the_view_loses(tray, changed):
+    points = [point.model_dump() for point in tray.plane.points]
+    for point in points:
+        point["depth"]["readings_mm"] = [62 + (mark - 62) / 2 for mark in point["depth"]["readings_mm"]]
+    gentle = section(changed(tray, {"/plane/points": points})).turn
+    steep = section(tray).turn
+    assert 1 < gentle.stretch < steep.stretch
+    assert 1 < gentle.keystone < steep.keystone
+
+
+def test_square_already_is_said(tray, changed):
+    points = [point.model_dump() for point in tray.plane.points]
+    for point in points:
+        point["depth"]["readings_mm"] = [62.0]
+    assert (
+        section(changed(tray, {"/plane/points": points})).turn.words == "The camera stands square to the plane already."
+    )
+
+
+@pytest.mark.parametrize(("right", "up", "words"), [(8.0, 0.0, "straight right"), (0.0, -8.0, "straight down")])
+def test_shift_goes_to_where_the_subject_lies(tray, changed, right, up, words):
+    shift = section(changed(tray, {"/plane/shift/right_mm": right, "/plane/shift/up_mm": up})).shift
+    assert (shift.right_mm, shift.up_mm) == pytest.approx((right * 36 / 150, up * 36 / 150))
+    assert words in shift.words
+    assert shift.possible
+
+
+def test_tilt_and_shift_share_the_lit_circle(tray, changed):
+    tilted = section(tray)
+    # The tilt swings the circle up: shifting up as well needs more of it, shifting down less.
+    up = section(changed(tray, {"/plane/shift/up_mm": 20.0})).circle.needed_mm
+    down = section(changed(tray, {"/plane/shift/up_mm": -20.0})).circle.needed_mm
+    assert down < tilted.circle.needed_mm < up
+    swing = tilted.setting.image_distance_mm * math.tan(math.radians(tilted.setting.tilt_deg))
+    toward = math.radians(tilted.azimuth_deg)
+    beside, above = abs(swing * math.cos(toward)), abs(swing * math.sin(toward))
+    assert tilted.circle.needed_mm == pytest.approx(math.hypot(18 + beside, 12 + above), rel=1e-3)
+
+
+def test_a_lens_without_shift_says_nothing_of_it(pod):
+    assert section(pod).shift is None
+
+
+def test_a_lens_without_shift_refuses_one_that_is_asked(pod, changed):
+    shot = changed(pod, {"/plane/shift/right_mm": 5.0})
+    assert not section(shot).shift.possible
+    assert "shift.beyond" in said(shot)
+
+
+@pytest.mark.parametrize(("width", "frames"), [(90.0, 1), (110.0, 2), (140.0, 2), (159.0, 2)])
+def test_joined_frames_for_a_wider_picture(catalogue, changed, width, frames):
+    join = section(changed(catalogue["foil"], {"/plane/shift/joined_width_mm": width})).join
+    assert join.frames == frames
+    assert join.shifts_mm[0] == pytest.approx(-join.shifts_mm[-1])
+    if frames > 1:
+        assert join.shifts_mm[-1] - join.shifts_mm[0] == pytest.approx(width * 36 / 96 - 36)
+
+
+def test_more_in_common_takes_more_frames(catalogue, changed):
+    few, many = (
+        section(
+            changed(catalogue["foil"], {"/plane/shift/joined_width_mm": 155.0, "/plane/shift/joined_overlap": overlap})
+        ).join.frames
+        for overlap in (0.3, 0.8)
+    )
+    assert many > few
+
+
+def test_pixels_that_are_not_known_are_not_made_up(catalogue, changed):
+    assert section(changed(catalogue["foil"], {"/body/pixels_across": None})).join.pixels_across is None
+
+
+@pytest.mark.parametrize("tilt", [2.0, 6.0, 40.0])
+def test_the_strip_uses_no_more_tilt_than_there_is(tray, changed, tilt):
+    strip = {"first": "back-left", "second": "back-right", "tilt_deg": tilt}
+    found = section(changed(tray, {"/plane/strip": strip})).strip
+    assert found.tilt_deg == pytest.approx(min(tilt, 10.0))
+
+
+def test_more_tilt_is_a_narrower_strip(tray, changed):
+    widths = [
+        section(
+            changed(tray, {"/plane/strip": {"first": "back-left", "second": "back-right", "tilt_deg": tilt}})
+        ).strip.width_mm
+        for tilt in (1.0, 4.0, 10.0)
+    ]
+    assert widths == sorted(widths, reverse=True)
+
+
+def test_a_wider_stop_is_a_narrower_strip(tray, changed):
+    strip = {"first": "back-left", "second": "back-right", "tilt_deg": None}
+    wide, narrow = (
+        section(changed(tray, {"/plane/strip": strip, "/aperture/f_number": stop})).strip.width_mm
+        for stop in (16.0, 2.8)
+    )
+    assert narrow < wide / 3
+
+
+def test_no_strip_without_tilt(tray, changed):
+    strip = {"first": "back-left", "second": "back-right", "tilt_deg": None}
+    shot = changed(tray, {"/plane/strip": strip, "/rig/0/gear/tilt_deg": 0.0})
+    assert section(shot).strip is None
+    assert "does not tilt" in said(shot)["strip.none"].message
+
+
+def test_the_ring_that_ends_before_the_plane_is_said(tray, changed):
+    shot = changed(tray, {"/framing/frame_width_mm": 72.1})
+    assert "plane.ring_ends" in said(shot) or section(shot).setting is None
+
+
+def test_unread_points_are_noted_and_left_out(tray, changed):
+    points = [point.model_dump() for point in tray.plane.points]
+    points[2]["depth"]["readings_mm"] = []
+    shot = changed(tray, {"/plane/points": points})
+    assert "has no reading yet" in said(shot)["points.not_read"].message
+    unread = next(point for point in section(shot).points if point.id == "centre")
+    assert unread.behind_nearest_mm is None
+    assert unread.fine is None
+    assert section(shot).setting.tilt_deg == pytest.approx(section(tray).setting.tilt_deg, abs=0.1)
+
+
+def test_a_flat_part_beside_points_wants_a_reading(tray, changed):
+    flat = {
+        "id": "lid", "name": "lid", "wanted": "sharp", "from_left": 0.5, "from_top": 0.5,
+        "depth": {"by": "angle", "angle_deg": 36.0, "recedes_deg": 90.0, "length_mm": 40.0, "width_mm": 30.0,
+                  "readings_mm": []},
+    }  # fmt: skip
+    points = [point.model_dump() for point in tray.plane.points]
+    loose = changed(tray, {"/plane/points": [*points, flat]})
+    assert "lid has no reading yet" in said(loose)["points.not_read"].message
+    flat["depth"]["readings_mm"] = [62.0]
+    tied = section(changed(tray, {"/plane/points": [*points, flat]}))
+    corners = [point for point in tied.points if point.id == "lid"]
+    assert len(corners) == 4
+    assert all(abs(corner.off_plane_mm) < 1.5 for corner in corners)
+    assert tied.setting.tilt_deg == pytest.approx(section(tray).setting.tilt_deg, abs=0.3)
+
+
+def test_words_speak_inches_when_asked(tray):
+    plan = plan_shot(tray, "in")
+    assert " in " in plan.plane.turn.words
+    assert plan.plane.setting == plan_shot(tray).plane.setting
