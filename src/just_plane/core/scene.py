@@ -56,7 +56,7 @@ def render(texture, blur, effective_f_number, pixel_pitch, wavelength=DEFAULT_WA
     the far one: outlines are a little too clean there. Colour differences are worked out coarsely,
     as the eye sees them. The border is mirrored.
     """
-    texture, blur = np.asarray(texture, dtype=float), np.asarray(blur, dtype=float)
+    texture, blur = np.asarray(texture), np.asarray(blur, dtype=float)
     _check(texture, blur)
     positive("effective_f_number", effective_f_number)
     positive("pixel_pitch", pixel_pitch, "mm")
@@ -65,16 +65,20 @@ def render(texture, blur, effective_f_number, pixel_pitch, wavelength=DEFAULT_WA
     lens = (effective_f_number * wavelength / pixel_pitch, levels)
     if texture.ndim == 2:
         return _through(texture, blur / pixel_pitch, *lens)
-    seen = _through(texture @ LUMINANCE, blur / pixel_pitch, *lens)
+    seen = _through(_luminance(texture), blur / pixel_pitch, *lens)
     coarse = (effective_f_number * wavelength / pixel_pitch / COARSE, tuple(level / COARSE for level in levels))
     coarse_blur, coarse_texture = _shrunk(blur, COARSE) / pixel_pitch / COARSE, _shrunk(texture, COARSE)
-    coarse_light = coarse_texture @ LUMINANCE
+    coarse_light = _luminance(coarse_texture)
     picture = np.empty(texture.shape)
     for channel in (0, 2):
         difference = _through(coarse_texture[..., channel] - coarse_light, coarse_blur, *coarse)
         picture[..., channel] = seen + _enlarged(difference, COARSE, seen.shape)
     picture[..., 1] = (seen - LUMINANCE[0] * picture[..., 0] - LUMINANCE[2] * picture[..., 2]) / LUMINANCE[1]
     return picture
+
+
+def _luminance(texture):
+    return sum(weight * texture[..., channel].astype(float) for channel, weight in enumerate(LUMINANCE))
 
 
 def _check(texture, blur):
@@ -110,7 +114,7 @@ def _through(plane, blur, diffraction, levels):
     margin = min(math.ceil(levels[-1] / 2) + 4, *(size // 2 - 1 for size in plane.shape))
     shape = tuple(_fast_size(size + 2 * margin) for size in plane.shape)
     after = [min(size - side - margin, side - 1) for size, side in zip(shape, plane.shape, strict=True)]
-    padded = np.pad(plane, [(margin, rest) for rest in after], "reflect")
+    padded = np.pad(plane.astype(float, copy=False), [(margin, rest) for rest in after], "reflect")
     spectrum = np.fft.rfft2(padded, s=shape).astype(np.complex64)
     table, places = _mixing(levels), _places(blur, levels)
     fine = [index for index, level in enumerate(levels) if level < FINE_BELOW]
@@ -142,7 +146,7 @@ def _seen_at(spectrum, diffraction, level, shape, coarser):
 def _places(blur, levels):
     """Entry of the mixing table for the blur (px) at every place."""
     scale = (MIXES - 1) / (levels[-1] or 1.0)
-    return np.minimum(np.rint(blur * scale), MIXES - 1).astype(np.int16)
+    return np.minimum(np.rint(blur * scale), MIXES - 1).astype(np.intp)
 
 
 @lru_cache(maxsize=64)
@@ -180,7 +184,7 @@ def _radial_index(shape, coarser):
     height, width = (size // coarser for size in shape)
     down = np.fft.fftfreq(height)[:, np.newaxis] / coarser
     across = np.fft.rfftfreq(width)[np.newaxis, :] / coarser
-    return np.rint(np.hypot(down, across) * ((TABLE - 1) / math.sqrt(0.5))).astype(np.int32)
+    return np.rint(np.hypot(down, across) * ((TABLE - 1) / math.sqrt(0.5))).astype(np.intp)
 
 
 def _fast_size(least):
