@@ -197,3 +197,44 @@ def test_a_file_that_is_no_photograph_is_refused_in_place(page, tmp_path, compla
     expect(page.get_by_role("alert")).to_contain_text("no picture that the program can read")
     expect(page.get_by_role("button", name=re.compile("centre bonbon on the frame"))).to_be_visible()
     complaints[:] = [text for text in complaints if "422" not in text]
+
+
+def test_tape_joins_the_rail_once_the_camera_is_tied_to_it(page):
+    open_tray(page)
+    choose(page, "centre bonbon")
+    page.get_by_role("radiogroup", name="Depth by").get_by_text("tape").click()
+    expect(page.get_by_text("not read yet").first).to_be_visible()
+    type_into(page, "Sensor mark to it, mm", "560")
+    expect(page.get_by_text("nothing ties the two").first).to_be_visible()
+    type_into(page, "Camera stood at, for the tape", "68")
+    expect(page.get_by_text("nothing ties the two")).to_have_count(0)
+    expect(tape(page, "Plane")).to_contain_text("tilt ")
+
+
+def test_two_windows_on_one_plane_lose_nothing(open_page, server, chromium, complaints):
+    first = open_page(server.address)
+    open_tray(first)
+    # Another browser knows nothing of this one's windows, so no message passes between them.
+    elsewhere = chromium.new_context(viewport={"width": 1280, "height": 800})
+    second = elsewhere.new_page()
+    second.goto(first.url)
+    choose(second, "centre bonbon")
+    read(first, "centre bonbon", "63 63.1")
+    saved(first)
+    choose(second, "back row, left")
+    type_into(second, "Rail mark where it is sharp, mm", "82")
+    expect(second.get_by_role("alert")).to_contain_text("changed in another window")
+    second.get_by_role("button", name="Take theirs").click()
+    choose(second, "centre bonbon")
+    expect(field(second, "Rail mark where it is sharp, mm")).to_have_value("63  63.1")
+    elsewhere.close()
+    complaints[:] = [text for text in complaints if "409" not in text]
+
+
+def test_the_run_sheet_tells_the_tilt_step_by_step(page):
+    open_tray(page)
+    page.get_by_role("button", name="Decide on this way").click()
+    saved(page)
+    page.goto(page.url.removesuffix("plane") + "sheet")
+    expect(page.get_by_text("Tilt 8.2° on the scale, so that the lens faces straight down.")).to_be_visible()
+    expect(page.get_by_text(re.compile("Look at far rim of the tray: sharp at 68.* mm on the rail"))).to_be_visible()

@@ -27,7 +27,7 @@ TABLE = 4096
 """Entries of the transfer function between no detail and the finest a picture holds."""
 MIXES = 2048
 """Blurs told apart when levels are mixed."""
-LUMINANCE = np.array([0.2126, 0.7152, 0.0722])
+LUMINANCE = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
 """Of linear light with the primaries of common screens."""
 
 
@@ -56,7 +56,7 @@ def render(texture, blur, effective_f_number, pixel_pitch, wavelength=DEFAULT_WA
     the far one: outlines are a little too clean there. Colour differences are worked out coarsely,
     as the eye sees them. The border is mirrored.
     """
-    texture, blur = np.asarray(texture), np.asarray(blur, dtype=float)
+    texture, blur = np.asarray(texture), np.asarray(blur, dtype=np.float32)
     _check(texture, blur)
     positive("effective_f_number", effective_f_number)
     positive("pixel_pitch", pixel_pitch, "mm")
@@ -69,16 +69,17 @@ def render(texture, blur, effective_f_number, pixel_pitch, wavelength=DEFAULT_WA
     coarse = (effective_f_number * wavelength / pixel_pitch / COARSE, tuple(level / COARSE for level in levels))
     coarse_blur, coarse_texture = _shrunk(blur, COARSE) / pixel_pitch / COARSE, _shrunk(texture, COARSE)
     coarse_light = _luminance(coarse_texture)
-    picture = np.empty(texture.shape)
-    for channel in (0, 2):
-        difference = _through(coarse_texture[..., channel] - coarse_light, coarse_blur, *coarse)
-        picture[..., channel] = seen + _enlarged(difference, COARSE, seen.shape)
-    picture[..., 1] = (seen - LUMINANCE[0] * picture[..., 0] - LUMINANCE[2] * picture[..., 2]) / LUMINANCE[1]
-    return picture
+    red, blue = (
+        seen
+        + _enlarged(_through(coarse_texture[..., channel] - coarse_light, coarse_blur, *coarse), COARSE, seen.shape)
+        for channel in (0, 2)
+    )
+    green = (seen - LUMINANCE[0] * red - LUMINANCE[2] * blue) / LUMINANCE[1]
+    return np.stack([red, green, blue], axis=-1)
 
 
 def _luminance(texture):
-    return sum(weight * texture[..., channel].astype(float) for channel, weight in enumerate(LUMINANCE))
+    return texture.astype(np.float32, copy=False) @ LUMINANCE
 
 
 def _check(texture, blur):
