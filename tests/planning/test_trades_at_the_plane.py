@@ -168,3 +168,33 @@ def test_words_speak_inches_when_asked(tray):
     plan = plan_shot(tray, "in")
     assert " in " in plan.plane.turn.words
     assert plan.plane.setting == plan_shot(tray).plane.setting
+
+
+def test_turned_on_its_place_the_subject_is_beside_the_axis_by_the_tangent(catalogue):
+    plan = plan_shot(catalogue["foil"])
+    turn, m = plan.plane.turn, plan.reach.magnification
+    f = plan.reach.focal_length_now_mm
+    beside = f * (1 + 1 / m) * math.cos(math.radians(7))
+    # Image distance for a subject so much nearer in depth, times the tangent of the angle.
+    assert turn.shift_mm == pytest.approx(f * beside / (beside - f) * math.tan(math.radians(7)), rel=1e-3)
+
+
+def test_the_ends_of_a_joined_picture_need_the_circle_that_tilt_and_shift_leave(catalogue, changed):
+    foil = catalogue["foil"]
+    low = section(changed(foil, {"/plane/shift/up_mm": 0.0})).join.circle.needed_mm
+    high = section(changed(foil, {"/plane/shift/up_mm": 30.0})).join.circle.needed_mm
+    assert high > low
+    assert not section(
+        changed(foil, {"/plane/shift/up_mm": 30.0, "/rig/0/gear/image_circle_mm": 44.0})
+    ).join.circle.inside
+
+
+def test_backed_off_the_background_softens_less(tray):
+    ways = {way.id: way for way in plan_shot(tray).ways}
+    back = ways["back_off"]
+    far = back.back_off.entrance_pupil_mm
+    m, ne = back.back_off.magnification, back.effective_f_number
+    behind = 51.6 + 240 - max(back.focuses_mm)
+    expected = m**2 * far * behind / (ne * (far + behind)) * 1000
+    assert back.steady.background_um == pytest.approx(expected, rel=1e-6)
+    assert back.steady.background_um < ways["one"].steady.background_um

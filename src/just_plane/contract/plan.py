@@ -195,6 +195,7 @@ class BackOffAnswer(Answer):
 
     factor: Annotated[float, Field(description="How many times smaller on the sensor; the crop makes up for it.")]
     magnification: float
+    entrance_pupil_mm: Annotated[float, Field(description="Plane of focus to entrance pupil, from there.")]
     room_mm: Annotated[float, Field(description="Working distance from there.")]
     room_gained_mm: float
     pixels_across: Annotated[int | None, Field(description="Left after the crop; null: the body's are not known.")]

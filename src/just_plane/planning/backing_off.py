@@ -91,6 +91,7 @@ def _way(bench, f_number, factor, wavelength):
     answer = BackOffAnswer(
         factor=factor,
         magnification=imaging.magnification,
+        entrance_pupil_mm=imaging.pupil_distance,
         room_mm=room,
         room_gained_mm=room - made.working_distance,
         pixels_across=None if pixels is None else int(pixels * shot.picture.share_of_frame / factor),

@@ -5,7 +5,7 @@ import math
 from just_plane.contract.plane_plan import CircleAnswer, JoinAnswer, ShiftAnswer, StripAnswer, TurnAnswer
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import plane_of_setting
-from just_plane.core.plane.shifting import join, largest_shift, shift_for_offset
+from just_plane.core.plane.shifting import join, largest_shift, radius_needed, shift_for_offset
 from just_plane.core.plane.strip import strip_width
 from just_plane.core.plane.turning import turn_square
 from just_plane.planning.circle import circle, displacement, radius
@@ -19,8 +19,8 @@ from just_plane.planning.wording import count, percent
 def turn(rigged, work, wording):
     """Turning the camera square to the plane: TurnAnswer."""
     square = turn_square(work.cloud.sharp, work.laid.wanted, work.frame.distance)
-    limit, m = _shift_limit(rigged), work.frame.magnification
-    shift = shift_for_offset(m, square.offset)
+    limit = _shift_limit(rigged)
+    shift = shift_for_offset(_size_beside(work, square.angle), square.offset)
     degrees = math.degrees(square.angle)
     toward = direction(math.degrees(square.azimuth))
     length = wording.length
@@ -44,6 +44,13 @@ def turn(rigged, work, wording):
         shift_possible=limit >= shift,
         words=words,
     )
+
+
+def _size_beside(work, angle):
+    """Size on the sensor of the subject's middle once the camera turned on its place: it is nearer in depth then."""
+    lens = work.lens
+    room = lens.distance * math.cos(angle) - lens.focal_length
+    return lens.scale_behind * lens.focal_length / room if room > 0 else work.frame.magnification
 
 
 def _shift_limit(rigged):
@@ -105,7 +112,9 @@ def joined(shot, rigged, work, findings, wording):
         findings.refused(error, "/plane/shift/joined_width_mm")
         return None
     pixels = None if area.pixels_across is None else round(area.pixels_across * found.length / area.width)
-    inside = None if lit is None else found.radius <= lit * 1.005
+    setting = work.laid.setting if work.laid and work.laid.setting else work.lens.straight
+    needed = radius_needed(found.length, area.height, displacement(shot, rigged, work, setting))
+    inside = None if lit is None else needed <= lit * 1.005
     words = f"{count(found.frames, 'frame')}, shifted from {found.shifts[0]:+.1f} to {found.shifts[-1]:+.1f} mm"
     words += f", {percent(found.overlap)} in common" if found.frames > 1 else ": one holds it"
     words += "" if pixels is None else f"; {pixels:,} pixels across"
@@ -115,7 +124,7 @@ def joined(shot, rigged, work, findings, wording):
         shifts_mm=list(found.shifts),
         overlap=found.overlap,
         pixels_across=pixels,
-        circle=CircleAnswer(radius_mm=lit, needed_mm=found.radius, inside=inside),
+        circle=CircleAnswer(radius_mm=lit, needed_mm=needed, inside=inside),
         words=words,
     )
 

@@ -4,7 +4,7 @@ The surface is invented, its depth is not: it follows the points that were read,
 the final picture, at its own pixels or at twice their size, or the whole frame made small.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -151,11 +151,10 @@ def _blur(bench, way, points, off):
     middles = (focuses[1:] + focuses[:-1]) / 2
     offset = depth - focuses[np.searchsorted(middles, depth)]
     if way.back_off is not None:
-        view = bench.view
-        smaller = type(view)(
-            way.back_off.magnification, view.pupil_distance * way.back_off.factor, view.circle_of_confusion, view.depth
+        from_there = replace(
+            bench.view, magnification=way.back_off.magnification, pupil_distance=way.back_off.entrance_pupil_mm
         )
-        return smaller.blur_at(offset, effective)
+        return from_there.blur_at(offset, effective)
     return bench.view.blur_at(offset, effective)
 
 

@@ -54,8 +54,8 @@ def _background(bench, item):
     view, way = bench.view, item.way
     from_focus = max(place - max(way.focuses), 0.0)
     if item.back_off is not None:
-        pupil = view.pupil_distance * item.back_off.factor
-        return float(background_blur(item.back_off.magnification, pupil, way.effective_f_number, from_focus))
+        back = item.back_off
+        return float(background_blur(back.magnification, back.entrance_pupil_mm, way.effective_f_number, from_focus))
     return float(background_blur(view.magnification, view.pupil_distance, way.effective_f_number, from_focus))
 
 
