@@ -341,7 +341,7 @@ def test_the_strip_goes_against_the_slope(tray, changed):
     narrow = way(plan, "strip")
     assert narrow.points_held < 6
     assert not narrow.recommended
-    assert {found.way for found in plan.plane.maps} == {"one", "tilt", "strip"}
+    assert {found.way for found in plan.plane.maps} == {"one", "one_best", "tilt", "strip"}
 
 
 @pytest.mark.parametrize("strip", [{"first": "rim", "second": "rim"}, {"first": "rim", "second": "gone"}])
@@ -349,6 +349,18 @@ def test_a_strip_through_nothing_is_said(tray, changed, strip):
     plan = plan_shot(changed(tray, {"/plane/strip": strip | {"tilt_deg": None}}))
     assert plan.plane.strip is None
     assert "two points" in findings(plan)["strip.none"].message
+
+
+def test_every_single_frame_has_its_own_map(tray):
+    plan = plan_shot(tray)
+    maps = {found.way: np.array(found.percent) for found in plan.plane.maps}
+    assert set(maps) == {"one", "one_best", "tilt"}  # the narrowest stop has nothing left to allow
+    # Stopped down to where one frame just holds all of it, nothing that must be sharp blurs past what may.
+    asked = [p for p in plan.plane.points if p.wanted == "sharp"]
+    for point in asked:
+        cell = int(point.from_top * 24) * 36 + int(point.from_left * 36)
+        assert abs(maps["one_best"][cell]) <= 110
+    assert max(abs(maps["one"][int(p.from_top * 24) * 36 + int(p.from_left * 36)]) for p in asked) > 150
 
 
 def test_where_the_plane_cuts_the_map_changes_sign(tray):

@@ -110,3 +110,14 @@ def test_tilt_and_stack_is_pictured_frame_by_frame(tray, changed):
     short = changed(tray, {"/rig/0/gear/tilt_deg": 4.0})
     one, both = (detail(preview(short, way, "pixels", 0.5, 0.06)) for way in ("tilt", "tilt_rail"))
     assert both > one
+
+
+def test_points_at_one_depth_are_held_and_said_so(tray, changed):
+    points = [point.model_dump() for point in tray.plane.points if point.wanted == "sharp"]
+    for point in points:
+        point["depth"]["readings_mm"] = [60.0]
+    compared = ways(changed(tray, {"/plane/points": points}))
+    assert compared["one"].points_held == 6
+    assert "to spare" in compared["one"].note
+    assert compared["one_narrowest"].points_held == 0
+    assert compared["one_narrowest"].note == "nothing is sharp by this measure"

@@ -5,6 +5,7 @@ import math
 import numpy as np
 
 from just_plane.contract.plane_plan import BlurMap, PlaneSection, TiltAnswer
+from just_plane.core.depth import best_focus
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import (
     fit_uncertainty,
@@ -201,25 +202,37 @@ def _covering(bench, setting):
 
 
 def _maps(bench):
-    """Defocus over the frame without tilt, with the setting, and for the strip: list of BlurMap."""
-    work = bench.plane
-    _, effective, allowed = bench.chosen
-    if allowed <= 0:
-        return []
+    """Defocus over the frame for each way of one frame, tilted or not: list of BlurMap."""
+    work, stops = bench.plane, bench.stops
     left, top = np.meshgrid((np.arange(COLUMNS) + 0.5) / COLUMNS, (np.arange(ROWS) + 0.5) / ROWS)
     surface = SubjectSurface(work, bench.shot.subject.depth_mm)
     points, _ = surface.points_at(left.ravel(), top.ravel())
-    settings = {"one": work.lens.straight}
+    straight = work.lens.straight
+    best = straight._replace(image_distance=_focused(work, best_focus(bench.view.depth, bench.view.pupil_distance)))
+    wanted = {
+        "one": (straight, stops.chosen),
+        "one_best": (best, stops.best),
+        "one_narrowest": (best, stops.clicks - 1),
+    }
     if work.laid is not None and work.laid.setting is not None:
-        settings["tilt"] = work.laid.setting
+        wanted["tilt"] = (work.laid.setting, stops.chosen)
     if bench.shot.plane.strip is not None and (found := other_trades.strip_setting(bench.shot, work)[0]) is not None:
-        settings["strip"] = found
+        wanted["strip"] = (found, stops.chosen)
     maps = []
-    for way, setting in settings.items():
+    for way, (setting, stop) in wanted.items():
+        allowed = float(stops.blurs[stop])
+        if allowed <= 0:
+            continue
         try:
-            blur = work.lens.blur(setting, points, effective)
+            blur = work.lens.blur(setting, points, float(stops.effective_f_numbers[stop]))
         except OpticsError:
             continue
         percent = np.clip(np.rint(blur / allowed * 100), -MOST_PERCENT, MOST_PERCENT).astype(int)
         maps.append(BlurMap(way=way, columns=COLUMNS, rows=ROWS, percent=percent.tolist()))
     return maps
+
+
+def _focused(work, behind_nearest):
+    """Image distance at which the straight lens is focused so far behind the nearest point, mm."""
+    away = work.cloud.nearest + behind_nearest
+    return away * work.lens.focal_length / (away - work.lens.focal_length)

@@ -37,7 +37,7 @@ def _with_points(bench, item):
     if bench.plane is None or item.points_held is not None or not item.way.bands:
         return item
     depths = bench.plane.depths_asked
-    held = sum(any(near <= depth <= far for near, far in item.way.bands) for depth in depths)
+    held = sum(any(near <= depth <= far and near < far for near, far in item.way.bands) for depth in depths)
     return replace(item, points_held=held) if depths else item
 
 
@@ -120,7 +120,7 @@ def _single_note(bench, way, shot):
     if far <= near:
         return "nothing is sharp by this measure"
     before, behind = max(near, 0.0), max(depth - far, 0.0)
-    if before >= depth or behind >= depth:
+    if (before or behind) and max(before, behind) >= depth:
         return "misses all of it: the focus lies outside"
     missed = [f"{length(before)} in front"] * (before > 0) + [f"{length(behind)} behind"] * (behind > 0)
     if missed:

@@ -18,6 +18,7 @@ export const wayColumns = css`
 
 const List = styled(RadioGroup)`
   display: grid;
+  grid-auto-rows: max-content; /* a row is as tall as its words, however little room there is */
   gap: 4px;
   overflow: auto;
 `;

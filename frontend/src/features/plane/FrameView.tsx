@@ -5,7 +5,7 @@ import type { BlurMap, PlaneSection, PointAnswer } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
 import { useBench } from "../bench/ShotContext";
 import { fitted } from "../ruler/geometry";
-import { contours, pathOf } from "./contours";
+import { contours, mapOf, pathOf } from "./contours";
 import { blurIn } from "./ElevationView";
 import { Magnifier } from "./Magnifier";
 import { planeOf, share, withPoint } from "./moves";
@@ -157,11 +157,6 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
       </svg>
     </Box>
   );
-}
-
-function mapOf(plane: PlaneSection, way: string | null): BlurMap | undefined {
-  const wanted = way === null || way.startsWith("tilt") ? "tilt" : way === "strip" ? "strip" : "one";
-  return plane.maps?.find((map) => map.way === wanted) ?? plane.maps?.find((map) => map.way === "one");
 }
 
 /** Solid where the plane cuts, thin where blur is just what is allowed, dashed brick at three times that. */

@@ -4,7 +4,8 @@ import { usePreferences } from "../../app/preferences";
 import { Button } from "../../controls/Button";
 import { length } from "../../units/format";
 import { useBench } from "../bench/ShotContext";
-import { ElevationView } from "./ElevationView";
+import { mapOf } from "./contours";
+import { ElevationView, isTilted } from "./ElevationView";
 import { FrameView } from "./FrameView";
 import { newPoint, planeOf, withPlane } from "./moves";
 import { Photograph } from "./Photograph";
@@ -36,7 +37,7 @@ const Under = styled.div`
 
 /** Two views of one set of points: from the side, turned so that the tilt is seen true, and as the camera sees them. */
 export function PlaneViews() {
-  const { shot, plan, edit, selectPoint } = useBench();
+  const { shot, plan, way, edit, selectPoint } = useBench();
   const { units } = usePreferences();
   const [placing, setPlacing] = useState(false);
   const plane = plan?.plane;
@@ -54,13 +55,12 @@ export function PlaneViews() {
       <Under>
         <p>
           {sideWords(plane.azimuth_deg)}
-          {plane.points.length ? (
-            <>
-              {" "}
-              Ring: the {length(plane.allowed_blur_um / 1000, units)} that may blur; disc: what does. Bold
-              line: in focus; thin: blurs as much as it may; dashed: three times that.
-            </>
-          ) : null}
+          {plane.setting && isTilted(way) && plane.points.length
+            ? ` Ring: the ${length(plane.allowed_blur_um / 1000, units)} that may blur; disc: what does.`
+            : ""}
+          {mapOf(plane, way?.id ?? null)
+            ? " Bold line: in focus; thin: blurs as much as it may; dashed: three times that."
+            : ""}
         </p>
         <Button
           data-weight={placing ? "main" : undefined}

@@ -1,5 +1,7 @@
 /** Lines of equal value over a grid of numbers: pixel geometry only. */
 
+import type { BlurMap, PlaneSection } from "../../api/types";
+
 export type Segment = [number, number, number, number];
 
 /**
@@ -52,4 +54,10 @@ export function pathOf(segments: readonly Segment[], width: number, height: numb
         `M${(x1 * width).toFixed(1)} ${(y1 * height).toFixed(1)}L${(x2 * width).toFixed(1)} ${(y2 * height).toFixed(1)}`,
     )
     .join("");
+}
+
+/** The map of a way; ways of several frames, and those that change the view, have none. */
+export function mapOf(plane: PlaneSection, way: string | null): BlurMap | undefined {
+  const wanted = way === null || way.startsWith("tilt") ? "tilt" : way;
+  return plane.maps?.find((map) => map.way === wanted);
 }
