@@ -65,10 +65,14 @@ def test_points_placed_on_a_photograph_and_read_become_a_tilt(page, tmp_path):
     for name, left, top, mark in marks:
         page.mouse.click(box["x"] + left * box["width"], box["y"] + top * box["height"])
         # The panel follows a little behind: the new point's own fields must stand there before anything is typed.
-        expect(page.get_by_role("button", name=re.compile("^Point p"))).to_have_attribute("aria-expanded", "true")
+        expect(page.get_by_role("listitem").get_by_role("button", name=re.compile("^Point p"))).to_have_attribute(
+            "aria-expanded", "true"
+        )
         expect(field(page, "Rail mark where it is sharp, mm")).to_have_value("")
         type_into(page, "Name", name)
-        expect(page.get_by_role("button", name=re.compile(f"^{name}"))).to_have_attribute("aria-expanded", "true")
+        expect(page.get_by_role("listitem").get_by_role("button", name=re.compile(f"^{name}"))).to_have_attribute(
+            "aria-expanded", "true"
+        )
         type_into(page, "Rail mark where it is sharp, mm", mark)
     expect(tape(page, "Plane")).to_contain_text("tilt ")
     expect(page.locator("footer")).to_contain_text("facing straight down")
