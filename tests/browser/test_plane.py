@@ -51,7 +51,7 @@ def test_points_placed_on_a_photograph_and_read_become_a_tilt(page, tmp_path):
                  "far rim of the tray", "card behind the tray"):  # fmt: skip
         choose(page, name)
         page.get_by_role("button", name="Remove this point").click()
-    expect(page.get_by_text("Name the points that must be sharp")).to_be_visible()
+    expect(page.get_by_text("Name the points that must be sharp", exact=True)).to_be_visible()
     expect(tape(page, "Plane")).to_contain_text("no points")
 
     (tmp_path / "framing.png").write_bytes(photograph())
