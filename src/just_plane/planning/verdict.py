@@ -33,7 +33,7 @@ def _tilt(way, plane):
     setting = plane.setting
     held = "both points" if way.points_held == 2 else f"all {way.points_held} points"
     cover = plane.covering_f_number
-    stop = f" Any stop from {f_stop(cover)} on does." if cover is not None and cover < way.f_number * 0.99 else ""
+    stop = f" {f_stop(cover)} already does." if cover is not None and cover < way.f_number * 0.99 else ""
     return Verdict(
         headline=f"Tilt {setting.tilt_deg:.1f}°, the lens facing {setting.faces}: one frame at {f_stop(way.f_number)} "
         f"holds {held}.",

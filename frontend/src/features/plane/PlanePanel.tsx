@@ -133,7 +133,7 @@ function Answer({ plane }: { plane: PlaneSection }) {
           ? "every point lies on it. "
           : `${setting ? "the" : "The"} worst point lies ${length(off, units)} off it. `}
       {setting && plane.covering_f_number
-        ? `${stop(plane.covering_f_number)} or narrower holds every point. `
+        ? `${stop(plane.covering_f_number)} is the widest stop that holds every point. `
         : setting
           ? "No stop holds every point. "
           : ""}
