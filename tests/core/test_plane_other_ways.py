@@ -139,7 +139,6 @@ SETTING = tilt_for_plane(90, *fit_plane(POINTS)[:3])
 def test_every_depth_between_the_points_is_sharp_in_some_frame(sweep, overlap):
     frames = sweep(90, 8, SETTING, 0.02, POINTS, overlap)
     assert frames.best.max() <= 0.02 * (1 + 1e-6)
-    # Also half way between two frames, where it is worst: at the places of the points, through the whole depth left.
     assert len(frames.places) > 2
     coarser = sweep(90, 8, SETTING, 0.04, POINTS, overlap)
     assert len(coarser.places) < len(frames.places)
@@ -147,8 +146,6 @@ def test_every_depth_between_the_points_is_sharp_in_some_frame(sweep, overlap):
 
 def test_by_rail_the_plane_moves_along_and_by_ring_it_swings():
     by_rail = sweep_by_rail(90, 8, SETTING, 0.02, POINTS, 0.3)
-    worst = np.abs(np.subtract.outer(by_rail.places, (POINTS[:, 2] - fit_plane(POINTS).z0))).min()
-    assert worst >= 0
     for place, blurs in zip(by_rail.places, by_rail.blurs, strict=True):
         assert blurs == pytest.approx(wedge_blur(90, 8, SETTING, POINTS - [0, 0, place]))
     by_ring = sweep_by_ring(90, 8, SETTING, 0.02, POINTS, 0.3)

@@ -87,10 +87,9 @@ def test_what_cannot_be_is_refused(texture, blur):
 def test_a_place_looks_the_same_from_any_window_of_one_scale(kind):
     x, y = np.linspace(-20, 20, 401), np.linspace(15, -15, 301)
     whole, part = surface(kind, x, y, 100), surface(kind, x[100:200], y[50:150], 100)
-    assert (
-        part.light == pytest.approx(whole.light[50:150, 100:200], abs=2e-3)
-        or np.median(np.abs(part.light - whole.light[50:150, 100:200])) < 1e-4
-    )
+    apart = np.abs(part.light - whole.light[50:150, 100:200])
+    # Single pixels at hard edges may fall to either side.
+    assert np.mean(apart.max(axis=-1) > 2e-3) < 0.01
     assert 0 <= whole.light.min() < whole.light.max() <= 1
     assert np.abs(whole.relief).max() <= 1
 

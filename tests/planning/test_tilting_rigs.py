@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from just_plane.core.plane import TiltSetting, tilt_for_plane
+from just_plane.core.plane import tilt_for_plane
 from just_plane.core.ways import View
 from just_plane.planning import rigging
 from just_plane.planning.cloud import Frame
@@ -163,8 +163,3 @@ def test_turned_round_a_tilting_lens_does_not_tilt(tray, changed):
     shot = changed(tray, {"/rig": [lens, ring], "/framing": {"by": "closest"}})
     plan = plan_shot(shot)
     assert plan.plane is None or plan.plane.steepest_deg is None
-
-
-def test_the_setting_of_a_straight_lens_is_no_tilt():
-    setting = TiltSetting(0.0, math.pi / 2, 110.0)
-    assert math.tan(setting.tilt) == 0

@@ -53,18 +53,9 @@ def test_kill_9_in_mid_write_loses_at_most_the_change_in_flight(tmp_path, seed):
     assert shots.redo(shot_id, after.revision).body == kept.body
 
 
-def test_a_full_disk_is_said_and_what_was_there_is_whole(shots, pod, monkeypatch):
+def test_a_full_disk_is_said_and_what_was_there_is_whole(shots, pod, fill_disk, monkeypatch):
     kept = shots.add(pod)
-    opened = store_connection.Database._open
-
-    def open_on_a_full_disk(database):
-        connection = opened(database)
-        # SQLite refuses pages past this count with the very error of a full disk.
-        pages = connection.execute("PRAGMA page_count").fetchone()[0]
-        connection.execute(f"PRAGMA max_page_count = {pages}")
-        return connection
-
-    monkeypatch.setattr(store_connection.Database, "_open", open_on_a_full_disk)
+    fill_disk()
     refusal = None
     for number in range(1000):
         big = pod.model_copy(update={"notes": "x" * 4000, "name": f"big {number}"})
@@ -79,17 +70,9 @@ def test_a_full_disk_is_said_and_what_was_there_is_whole(shots, pod, monkeypatch
     assert shots.get(kept.document_id) == kept
 
 
-def test_a_photograph_that_finds_no_room_is_refused_and_the_others_stay(store, monkeypatch):
+def test_a_photograph_that_finds_no_room_is_refused_and_the_others_stay(store, fill_disk, monkeypatch):
     first = store.photographs.add(b"first picture" * 100, 30, 20)
-    opened = store_connection.Database._open
-
-    def open_on_a_full_disk(database):
-        connection = opened(database)
-        pages = connection.execute("PRAGMA page_count").fetchone()[0]
-        connection.execute(f"PRAGMA max_page_count = {pages}")
-        return connection
-
-    monkeypatch.setattr(store_connection.Database, "_open", open_on_a_full_disk)
+    fill_disk()
     with pytest.raises(DiskError, match="disk is full"):
         store.photographs.add(os.urandom(400_000), 30, 20)
     monkeypatch.undo()

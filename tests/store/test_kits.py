@@ -13,7 +13,6 @@ import pytest
 
 from just_plane.contract.kit import KitPiece, empty_kit
 from just_plane.shelf.starter import starter_shelf
-from just_plane.store import connection as store_connection
 from just_plane.store.errors import ConflictError, DiskError, NotFoundError
 from just_plane.store.folder import open_store
 from just_plane.store.kits import KIT_ID
@@ -75,17 +74,9 @@ def test_a_kit_changed_elsewhere_is_not_overwritten(store):
     assert len(store.kit.now().body.pieces) == 1
 
 
-def test_a_full_disk_keeps_the_kit_as_it_was(store, monkeypatch):
+def test_a_full_disk_keeps_the_kit_as_it_was(store, fill_disk, monkeypatch):
     kept = store.kit.save(KIT_ID, with_pieces(5), store.kit.now().revision)
-    opened = store_connection.Database._open
-
-    def open_on_a_full_disk(database):
-        connection = opened(database)
-        pages = connection.execute("PRAGMA page_count").fetchone()[0]
-        connection.execute(f"PRAGMA max_page_count = {pages}")
-        return connection
-
-    monkeypatch.setattr(store_connection.Database, "_open", open_on_a_full_disk)
+    fill_disk()
     many = empty_kit().model_copy(
         update={
             "pieces": [
