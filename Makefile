@@ -63,7 +63,7 @@ python-tests: $(STAMPS)/dev $(PAGE)
 	$(BIN)/python -m pytest -m "not browser" -n 2 --dist loadgroup
 
 browser-tests: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE)
-	$(BIN)/python -m pytest -m browser tests/browser -n 2
+	$(BIN)/python -m pytest -m browser tests/browser -n 2 --reruns 1 -r R
 
 # --- things made from others --------------------------------------------------------------------------------------
 

@@ -4,7 +4,7 @@ import csv
 import json
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import TimeoutError, expect
 
 
 def field(page, name):
@@ -29,8 +29,16 @@ def tape(page, name):
 
 
 def pick(page, label, option):
-    page.get_by_role("button", name=re.compile(label)).click()
-    page.get_by_role("option", name=option, exact=True).click()
+    """Take one of a list that opens. A press that met the panel as it grew opens nothing: then press again."""
+    wanted = page.get_by_role("option", name=option, exact=True)
+    for _ in range(4):
+        page.get_by_role("button", name=re.compile(label)).click()
+        try:
+            wanted.wait_for(timeout=1500)
+            break
+        except TimeoutError:
+            continue
+    wanted.click()
 
 
 def drag(page, label, by):

@@ -36,11 +36,13 @@ def choose(page, name):
     expect(page.locator("footer")).not_to_contain_text("Working it out")
     row = piece(page, name)
     expect(row).to_be_visible()
-    for _ in range(5):
+    for _ in range(4):
         row.click()
-        page.wait_for_timeout(250)
-        if row.get_attribute("aria-selected") == "true":
+        try:
+            expect(row).to_have_attribute("aria-selected", "true", timeout=1500)
             return
+        except AssertionError:
+            continue
     expect(row).to_have_attribute("aria-selected", "true")
 
 

@@ -117,8 +117,10 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     };
   }, [shot, plan, planned.of, edit, way, refused, point]);
 
-  // While something is dragged the drawing comes first; the panel's many fields follow a little behind.
-  const calm = useCalm(bench, 120);
+  // While something is dragged the drawing comes first; the panel's many fields follow a little behind. Another point
+  // taken hold of shows at once: what is typed next is meant for it.
+  const behind = useCalm(bench, 120);
+  const calm = behind.point === bench.point ? behind : bench;
   const panel = useMemo(() => <StationPanel station={station} shotId={kept.id} />, [station, kept.id]);
 
   useShortcuts({
