@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from just_plane.core.errors import OutOfDomainError, UnreachableError
 from just_plane.core.plane import (
     TiltSetting,
+    fit_on_clicks,
     fit_plane,
     fit_uncertainty,
     fit_within,
@@ -98,6 +99,30 @@ def test_a_mechanism_that_does_not_turn_follows_its_own_direction_only():
     found = fit_within(points, 1.0, azimuth=math.pi / 2)
     assert (found.slope_x, found.slope_y) == pytest.approx((0, 0.2), abs=1e-6)
     assert found.largest_deviation == pytest.approx(0.3 * 20)
+
+
+@settings(max_examples=40, deadline=None)
+@given(cloud, st.floats(0.05, 2), st.sampled_from([15, 30, 45, 90]))
+def test_no_other_click_is_better(points, steepest, degrees):
+    points = np.round(points, 2)
+    assume(np.linalg.svd(points[:, :2] - points[:, :2].mean(axis=0))[1][-1] > 5)
+    apart = math.radians(degrees)
+    found = fit_on_clicks(points, steepest, apart)
+    every = [fit_within(points, steepest, math.pi / 2 + k * apart) for k in range(180 // degrees)]
+    assert found.largest_deviation <= min(each.largest_deviation for each in every) + 1e-6
+    turned = (math.atan2(found.slope_y, found.slope_x) - math.pi / 2) / apart
+    assert abs(turned - round(turned)) < 1e-6 or math.hypot(found.slope_x, found.slope_y) < 1e-6
+
+
+def test_a_plane_that_recedes_along_a_click_is_met_there():
+    points = [(x, y, 400 + 0.3 * x * math.sqrt(3) + 0.3 * y) for x in (-20, 20) for y in (-20, 20)]
+    assert fit_on_clicks(points, 1.0, math.radians(30)) == pytest.approx(fit_plane(points), abs=1e-6)
+
+
+@pytest.mark.parametrize("apart", [0, -0.1, 4, math.nan])
+def test_clicks_that_cannot_be_are_refused(apart):
+    with pytest.raises(OutOfDomainError, match="Clicks lie between"):
+        fit_on_clicks([(0, 0, 400), (1, 0, 400), (0, 1, 400)], 1.0, apart)
 
 
 def test_three_points_pass_their_errors_on_as_they_should():

@@ -187,7 +187,7 @@ def test_a_slope_past_eighty_degrees_is_refused(catalogue, changed):
 
 def test_a_plane_through_the_lens_is_refused():
     said = Findings()
-    lens = TiltingLens(90.0, 450.0, 0.25, 1.0, math.radians(10), turns=True, pivot_behind_node=None)
+    lens = TiltingLens(90.0, 450.0, 0.25, 1.0, math.radians(10), turns=True, click=None, pivot_behind_node=None)
     through = np.array([(x, y, 4.0 * x - 5.0) for x in (60.0, 110.0) for y in (-20.0, 20.0)])
     laid = lay_plane(lens, through, said)
     assert laid.asked is None
@@ -318,7 +318,7 @@ def test_the_foil_is_squared_shifted_and_joined(catalogue):
     section = plan_shot(catalogue["foil"]).plane
     assert section.shift.up_mm == pytest.approx(18 * 36 / 96)
     assert section.join.frames == 2
-    assert section.join.pixels_across == pytest.approx(8256 * 126 / 96, abs=1)
+    assert section.join.pixels_wide == pytest.approx(8256 * 126 / 96, abs=1)
     assert section.turn.angle_deg == pytest.approx(7, abs=1e-6)
     assert section.turn.toward == "straight right"
 
@@ -327,8 +327,8 @@ def test_more_shift_than_the_lens_has_is_said(catalogue, changed):
     plan = plan_shot(changed(catalogue["foil"], {"/plane/shift/up_mm": 50.0}))
     assert not plan.plane.shift.possible
     assert "the lens has 12 mm" in findings(plan)["shift.beyond"].message
-    wide = plan_shot(changed(catalogue["foil"], {"/plane/shift/joined_width_mm": 400.0}))
-    assert findings(wide)["shift.beyond"].field == "/plane/shift/joined_width_mm"
+    wide = plan_shot(changed(catalogue["foil"], {"/plane/shift/joined_mm": 400.0}))
+    assert findings(wide)["shift.beyond"].field == "/plane/shift/joined_mm"
     assert wide.plane.join is None
 
 

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from just_plane.core.plane import tilt_for_plane
+from just_plane.core.rig import Rig
 from just_plane.core.ways import View
 from just_plane.planning import rigging
 from just_plane.planning.cloud import Frame
@@ -139,13 +140,97 @@ def test_what_lies_farther_stands_smaller():
     assert sizes[0] / sizes[2] == pytest.approx(480 / 380)
 
 
-@pytest.mark.parametrize("row", ["tube", "close-up", "converter"])
-def test_marks_of_the_ring_mean_nothing_with_other_pieces(tray, changed, row):
-    shot = changed(tray, {"/rig": rows(tray)[row], "/framing/frame_width_mm": 36 / SIZES[row]})
+@pytest.mark.parametrize("row", ["alone", "tube", "close-up", "converter", "close-up and tube"])
+def test_the_ring_stands_where_its_mark_says_whatever_else_is_in_the_row(tray, changed, row):
+    # A point on the axis in a plane square to the camera: what is sharp there is plain focusing.
+    square = [
+        {"id": f"p{i}", "from_left": left, "from_top": top, "depth": {"by": "rail", "readings_mm": [50.0]}}
+        for i, (left, top) in enumerate([(0.5, 0.5), (0.2, 0.2), (0.8, 0.2), (0.2, 0.8)])
+    ]
+    shot, rigged = built(tray, changed, row, SIZES[row], **{"/plane/points": square})
     section = plan_shot(shot).plane
-    assert section.setting is not None
-    assert all(point.expected_ring_mm is None for point in section.points)
-    assert any(point.expected_rail_mm is not None for point in section.points)
+    mark, distance = section.points[0].expected_ring_mm, -section.lens_behind_nearest_mm
+    lens = rigged.rig.lens
+    settings = np.linspace(0.01, lens.closest_magnification, 4000)
+    alone = Rig((lens.focused(settings),)).imaging().subject_to_sensor
+    own = settings[int(np.argmin(np.abs(alone - mark)))]
+    focused = rigged.rig.focused(float(own)).imaging()
+    assert section.setting.tilt_deg == pytest.approx(0, abs=1e-6)
+    assert focused.magnification == pytest.approx(SIZES[row], rel=2e-3)
+    assert distance == pytest.approx(tilting_lens(rigged).distance, rel=1e-6)
+
+
+def test_readings_of_the_ring_are_believed_with_a_tube_in_the_row(tray, changed):
+    shot = changed(tray, {"/rig": rows(tray)["tube"], "/framing/frame_width_mm": 36 / SIZES["tube"]})
+    section = plan_shot(shot).plane
+    read = [
+        {"point": p.id, "reading_mm": p.expected_ring_mm}
+        for p in section.points
+        if p.wanted == "sharp" and p.expected_ring_mm is not None
+    ]
+    assert len(read) >= 3
+    back = {"by": "ring", "tilt_deg": section.setting.tilt_deg, "faces_deg": section.setting.faces_deg}
+    told = plan_shot(changed(shot, {"/plane/read_back": {**back, "readings": read}})).plane.correction
+    assert told.within
+    # The ring nearer at the far points than expected: it tilts too little, or too much the other way.
+    off = [{**each, "reading_mm": each["reading_mm"] * (1 + 0.004 * i)} for i, each in enumerate(read)]
+    other = plan_shot(changed(shot, {"/plane/read_back": {**back, "readings": off}})).plane.correction
+    assert abs(other.more_deg) > abs(told.more_deg)
+
+
+def oblique(tray, changed, clicks, recedes=70.0):
+    """A flat part that recedes beside the upright click, for a lens that stays on clicks only, or anywhere."""
+    flat = {"by": "angle", "angle_deg": 25.0, "recedes_deg": recedes, "length_mm": 60.0, "width_mm": 40.0}
+    gear = {**tray.rig[0].gear.model_dump(), "rotates": "clicks", "click_apart_deg": clicks}
+    points = [{"id": "flat", "from_left": 0.5, "from_top": 0.5, "depth": flat}]
+    return changed(tray, {"/rig/0/gear": gear, "/plane/points": points})
+
+
+def test_a_mechanism_with_clicks_is_set_to_one(tray, changed):
+    section = plan_shot(oblique(tray, changed, 30.0)).plane
+    free = plan_shot(oblique(tray, changed, None)).plane
+    assert not section.limited
+    assert section.setting.rotation_deg == pytest.approx(30)
+    assert free.setting.rotation_deg == pytest.approx(20)
+    assert section.left_over_mm > free.left_over_mm + 0.1
+    assert "30° clockwise, 1 click," in section.steps[0]
+    assert "click" not in free.steps[0]
+
+
+def test_what_the_clicks_cost_is_said_with_the_turn_that_saves_it(tray, changed):
+    plan = plan_shot(oblique(tray, changed, 30.0))
+    said = {each.code: each for each in plan.findings}["plane.between_clicks"]
+    assert "10° beside the nearest click" in said.message
+    # Turned about its axis as told, the camera sees the part recede along the click.
+    assert "10° anticlockwise" in said.remedy
+    turned = plan_shot(oblique(tray, changed, 30.0, recedes=60.0))
+    assert turned.plane.left_over_mm == pytest.approx(0, abs=1e-3)
+    assert "plane.between_clicks" not in {each.code for each in turned.findings}
+
+
+def test_beyond_its_tilt_a_mechanism_with_clicks_still_stands_on_one(tray, changed):
+    shot = changed(oblique(tray, changed, 30.0), {"/plane/points/0/depth/angle_deg": 65.0})
+    section = plan_shot(shot).plane
+    assert section.limited
+    assert section.setting.rotation_deg % 30 == pytest.approx(0, abs=1e-6)
+    assert section.setting.tilt_deg == pytest.approx(tray.rig[0].gear.tilt_deg, abs=0.05)
+
+
+def test_readings_back_leave_the_click_alone(tray, changed):
+    shot = oblique(tray, changed, 30.0)
+    marks = [(0.3, 0.3, 46.0), (0.7, 0.3, 47.5), (0.3, 0.7, 55.0), (0.7, 0.7, 53.0)]
+    points = [
+        {"id": f"p{i}", "from_left": left, "from_top": top, "depth": {"by": "rail", "readings_mm": [mark]}}
+        for i, (left, top, mark) in enumerate(marks)
+    ]
+    shot = changed(shot, {"/plane/points": points})
+    section = plan_shot(shot).plane
+    read = [{"point": p.id, "reading_mm": p.expected_rail_mm + 0.3 * i} for i, p in enumerate(section.points)]
+    back = {"by": "rail", "tilt_deg": section.setting.tilt_deg, "faces_deg": section.setting.faces_deg}
+    told = plan_shot(changed(shot, {"/plane/read_back": {**back, "readings": read}})).plane.correction
+    assert told.set_faces_deg == pytest.approx(section.setting.faces_deg)
+    assert abs(told.more_deg) > 0.05
+    assert told.set_tilt_deg == pytest.approx(back["tilt_deg"] + told.more_deg)
 
 
 def test_a_measured_size_moves_the_camera_and_hardly_the_tilt(tray, changed):

@@ -77,17 +77,29 @@ def test_a_lens_without_shift_refuses_one_that_is_asked(pod, changed):
 
 @pytest.mark.parametrize(("width", "frames"), [(90.0, 1), (110.0, 2), (140.0, 2), (159.0, 2)])
 def test_joined_frames_for_a_wider_picture(catalogue, changed, width, frames):
-    join = section(changed(catalogue["foil"], {"/plane/shift/joined_width_mm": width})).join
+    join = section(changed(catalogue["foil"], {"/plane/shift/joined_mm": width})).join
     assert join.frames == frames
     assert join.shifts_mm[0] == pytest.approx(-join.shifts_mm[-1])
     if frames > 1:
         assert join.shifts_mm[-1] - join.shifts_mm[0] == pytest.approx(width * 36 / 96 - 36)
 
 
+def test_frames_are_joined_along_the_height_as_well(catalogue, changed):
+    shift = {"/plane/shift/joined_along": "height", "/plane/shift/joined_mm": 110.0}
+    join = section(changed(catalogue["foil"], shift)).join
+    m = 36 / 96
+    assert join.frames == 3
+    assert join.shifts_mm == pytest.approx([-(110 * m - 24) / 2, 0, (110 * m - 24) / 2])
+    assert join.pixels_wide == 8256
+    assert join.pixels_high == pytest.approx(8256 / 36 * 110 * m, abs=1)
+    assert "down" in join.words
+    assert "left" not in join.words
+
+
 def test_more_in_common_takes_more_frames(catalogue, changed):
     few, many = (
         section(
-            changed(catalogue["foil"], {"/plane/shift/joined_width_mm": 155.0, "/plane/shift/joined_overlap": overlap})
+            changed(catalogue["foil"], {"/plane/shift/joined_mm": 155.0, "/plane/shift/joined_overlap": overlap})
         ).join.frames
         for overlap in (0.3, 0.8)
     )
@@ -95,7 +107,7 @@ def test_more_in_common_takes_more_frames(catalogue, changed):
 
 
 def test_pixels_that_are_not_known_are_not_made_up(catalogue, changed):
-    assert section(changed(catalogue["foil"], {"/body/pixels_across": None})).join.pixels_across is None
+    assert section(changed(catalogue["foil"], {"/body/pixels_across": None})).join.pixels_wide is None
 
 
 @pytest.mark.parametrize("tilt", [2.0, 6.0, 40.0])

@@ -87,6 +87,10 @@ class Lens(LensPiece):
     rotates: Annotated[
         Literal["no", "clicks", "freely"], Field(description="How the tilting mechanism turns about the axis.")
     ] = "no"
+    click_apart_deg: Annotated[
+        float | None,
+        Field(gt=0, le=180, description="Between two clicks, one of them upright; null: it stays between clicks too."),
+    ] = None
     pivot_behind_node_mm: Annotated[
         float | None,
         Field(

@@ -121,9 +121,10 @@ class JoinAnswer(Answer):
     """Frames shifted and joined."""
 
     frames: int
-    shifts_mm: list[float]
+    shifts_mm: Annotated[list[float], Field(description="Along the side joined, evenly about the axis.")]
     overlap: float
-    pixels_across: int | None
+    pixels_wide: Annotated[int | None, Field(description="Of the joined picture; null: pixels not known.")]
+    pixels_high: int | None
     circle: CircleAnswer
     words: str
 

@@ -74,8 +74,11 @@ class ShiftWanted(Model):
 
     right_mm: Annotated[float, Field(ge=-10_000, le=10_000, description="How far right of the axis it lies.")] = 0.0
     up_mm: Annotated[float, Field(ge=-10_000, le=10_000, description="How far above the axis it lies.")] = 0.0
-    joined_width_mm: Annotated[
-        Length | None, Field(description="Of a picture joined from shifted frames; null: none.")
+    joined_along: Annotated[
+        Literal["width", "height"], Field(description="Side of the frame along which frames are shifted and joined.")
+    ] = "width"
+    joined_mm: Annotated[
+        Length | None, Field(description="Of a picture joined from shifted frames, along that side; null: none.")
     ] = None
     joined_overlap: Annotated[float, Field(ge=0, le=0.9)] = 0.3
 

@@ -101,29 +101,39 @@ def shift(shot, rigged, work, findings, wording):
 
 
 def joined(shot, rigged, work, findings, wording):
-    """Frames shifted and joined to the width asked: JoinAnswer or None."""
+    """Frames shifted and joined along the side asked: JoinAnswer or None."""
     wanted = shot.plane.shift
-    if wanted.joined_width_mm is None:
+    if wanted.joined_mm is None:
         return None
     area, m, lit = sensor(shot), work.frame.magnification, radius(rigged, work)
+    wide = wanted.joined_along == "width"
+    sides = (area.width, area.height) if wide else (area.height, area.width)
     try:
-        found = join(area.width, area.height, wanted.joined_width_mm * m, wanted.joined_overlap, _shift_limit(rigged))
+        found = join(*sides, wanted.joined_mm * m, wanted.joined_overlap, _shift_limit(rigged))
     except OpticsError as error:
-        findings.refused(error, "/plane/shift/joined_width_mm")
+        findings.refused(error, "/plane/shift/joined_mm")
         return None
-    pixels = None if area.pixels_across is None else round(area.pixels_across * found.length / area.width)
+    size = (found.length, area.height) if wide else (area.width, found.length)
+    per_mm = None if area.pixels_across is None else area.pixels_across / area.width
+    pixels = (None, None) if per_mm is None else tuple(round(side * per_mm) for side in size)
     setting = work.laid.setting if work.laid and work.laid.setting else work.lens.straight
-    needed = radius_needed(found.length, area.height, displacement(shot, rigged, work, setting))
+    needed = radius_needed(*size, displacement(shot, rigged, work, setting))
     inside = None if lit is None else needed <= lit * 1.005
-    words = f"{count(found.frames, 'frame')}, shifted from {found.shifts[0]:+.1f} to {found.shifts[-1]:+.1f} mm"
-    words += f", {percent(found.overlap)} in common" if found.frames > 1 else ": one holds it"
-    words += "" if pixels is None else f"; {pixels:,} pixels across"
+    ways = ("right", "left") if wide else ("up", "down")
+    words = count(found.frames, "frame")
+    if found.frames == 1:
+        words += ": one holds it"
+    else:
+        words += f", shifted from {wording.length(-found.shifts[0])} {ways[1]} to {wording.length(found.shifts[-1])} "
+        words += f"{ways[0]}, {percent(found.overlap)} in common"
+    words += "" if per_mm is None else f"; {pixels[0]:,} × {pixels[1]:,} pixels"
     words += "; the ends lie outside the lit circle." if inside is False else "."
     return JoinAnswer(
         frames=found.frames,
         shifts_mm=list(found.shifts),
         overlap=found.overlap,
-        pixels_across=pixels,
+        pixels_wide=pixels[0],
+        pixels_high=pixels[1],
         circle=CircleAnswer(radius_mm=lit, needed_mm=needed, inside=inside),
         words=words,
     )

@@ -97,6 +97,8 @@ def _laid(bench, azimuth, findings):
     }
     if laid.limited:
         parts["turn_rest_deg"] = _say_limited(work, degrees, findings, wording)
+    elif lens.click is not None:
+        _say_between_clicks(work, findings, wording)
     if parts["circle"].inside is False:
         findings.caution(
             "plane.out_of_circle",
@@ -131,6 +133,24 @@ def _say_limited(work, degrees, findings, wording):
         f"Turn the camera {rest:.0f}° toward the subject's slope for the rest, or tilt and stack.",
     )
     return rest
+
+
+def _say_between_clicks(work, findings, wording):
+    """Say what it costs that the mechanism does not stay where the plane wants it."""
+    laid = work.laid
+    if laid.fit.largest_deviation <= laid.wanted.largest_deviation + 1e-3:
+        return
+    turn = math.degrees(laid.azimuth - laid.setting.azimuth)
+    roll = (turn + 90) % 180 - 90
+    way = "clockwise" if roll < 0 else "anticlockwise"
+    findings.note(
+        "plane.between_clicks",
+        "/plane",
+        f"The plane recedes {abs(roll):.0f}° beside the nearest click of the mechanism: "
+        f"{wording.length(laid.fit.largest_deviation)} is left over, where "
+        f"{wording.length(laid.wanted.largest_deviation)} would be.",
+        f"Where that matters, turn the camera about its axis by {abs(roll):.0f}° {way}, seen from behind.",
+    )
 
 
 def _say_throw(bench, setting, findings):

@@ -8,6 +8,7 @@ from just_plane.contract.plane_plan import CheckAnswer, CorrectionAnswer
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import TiltSetting
 from just_plane.core.plane.readings import image_distances, next_setting, setting_from_rail, setting_from_ring
+from just_plane.core.rig import Rig
 from just_plane.planning.plane_words import correction_words
 
 TOWARD = {"toward": 1.0, "away": -1.0}
@@ -47,15 +48,18 @@ def expected(shot, rigged, work):
 
 
 def _ring_scale(rigged, work):
-    """Image distances (growing) and the ring's own marks, mm from the sensor; None where the marks mean nothing.
+    """Image distances (growing) and the marks printed on the ring, mm; None where there is no ring to turn.
 
-    With tubes, bellows, converters or close-up lenses the ring's distances are not where it focuses.
+    The marks say where the lens would focus by itself. With tubes, converters or close-up lenses it focuses elsewhere,
+    but the marks still tell how far the ring is turned.
     """
-    if rigged.over_throw is None or len(rigged.row.pieces) != 1:
+    if rigged.over_throw is None:
         return None
     own = np.asarray(rigged.over_throw.magnification) / work.lens.scale_behind
-    marks = np.asarray(rigged.over_throw.subject_to_sensor)
+    alone = Rig((rigged.rig.lens.focused(rigged.settings),)).imaging()
+    marks = np.asarray(alone.subject_to_sensor)
     fine = np.isfinite(marks)
+    fine[int(np.argmin(marks)) + 1 :] = False  # past its closest the scale runs backward
     return work.lens.focal_length * (1 + own[fine]), marks[fine]
 
 
@@ -113,12 +117,15 @@ def correction(shot, rigged, work, allowed, effective, findings):
         findings.note(
             "read_back.no_ring_scale",
             "/plane/read_back/by",
-            "With what stands in this row the ring's marks are not distances, or the readings lie off its scale.",
+            "This row has no ring to turn, or the readings lie off its scale.",
             "Read the rail instead.",
         )
         return None
     tilt, azimuth = next_setting(shown[:2], found[:2], laid.setting[:2])
     more = tilt * math.cos(azimuth - shown.azimuth) - shown.tilt
+    if work.lens.click is not None or not work.lens.turns:
+        # Its direction stays on the click where it is.
+        tilt, azimuth = max(shown.tilt + more, 0.0), shown.azimuth
     now = found._replace(image_distance=laid.setting.image_distance)
     worst = np.abs(work.lens.blur(now, work.cloud.sharp, effective))
     within = bool(abs(more) < math.radians(0.05) or (worst.max() <= allowed and abs(more) < math.radians(0.3)))

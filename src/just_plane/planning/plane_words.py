@@ -2,7 +2,7 @@
 
 import math
 
-from just_plane.planning.wording import f_stop
+from just_plane.planning.wording import count, f_stop
 
 QUARTERS = ((0.0, "right"), (90.0, "up"), (180.0, "left"), (-90.0, "down"))
 STRAIGHT = 1.0
@@ -30,12 +30,13 @@ def steps(lens, answer, first, f_number, wording):
     """What to do, in order."""
     said = []
     if lens.turns:
-        turn = answer.rotation_deg
+        turn, click_deg = answer.rotation_deg, math.degrees(lens.click or 0.0)
         if abs(turn) < STRAIGHT:
             said.append("Leave the tilt mechanism upright: it tilts up and down.")
         else:
             way = "clockwise" if turn > 0 else "anticlockwise"
-            said.append(f"Turn the tilt mechanism {abs(turn):.0f}° {way}, seen from behind the camera.")
+            clicks = f", {count(round(abs(turn) / click_deg), 'click')}" if click_deg else ""
+            said.append(f"Turn the tilt mechanism {abs(turn):.0f}° {way}{clicks}, seen from behind the camera.")
     said.append(f"Tilt {answer.tilt_deg:.1f}° on the scale, so that the lens faces {answer.faces}.")
     if first:
         said.append(f"Focus again on {first}.")

@@ -7,6 +7,7 @@ from just_plane.core.errors import OpticsError
 from just_plane.core.plane import (
     PlaneFit,
     TiltSetting,
+    fit_on_clicks,
     fit_plane,
     fit_within,
     reachable_slope,
@@ -33,6 +34,8 @@ class TiltingLens:
     """Largest tilt; 0: none."""
     turns: bool
     """Its mechanism turns about the axis."""
+    click: float | None
+    """Between two clicks of that; None: it stays anywhere."""
     pivot_behind_node: float | None
 
     @property
@@ -67,7 +70,9 @@ def tilting_lens(rigged):
     if row.facing is not None or gear.kind == "objective":
         # Nothing tilts here; a lens alone that does the same in the subject stands for the whole.
         distance = float(imaging.pupil_distance)
-        return TiltingLens(distance / (1 + 1 / m), distance, m, 1.0, 0.0, turns=False, pivot_behind_node=None)
+        return TiltingLens(
+            distance / (1 + 1 / m), distance, m, 1.0, 0.0, turns=False, click=None, pivot_behind_node=None
+        )
     power = 1 / lens.focal_length_now
     power += sum(row.gear(index).dioptres / 1000 for index in row.front if row.kind(index) == "close_up")
     focal_length = float(1 / power)
@@ -80,6 +85,7 @@ def tilting_lens(rigged):
         m / own,
         math.radians(gear.tilt_deg) if tilts else 0.0,
         tilts and gear.rotates != "no",
+        math.radians(gear.click_apart_deg) if tilts and gear.rotates == "clicks" and gear.click_apart_deg else None,
         gear.pivot_behind_node_mm if tilts else None,
     )
 
@@ -95,6 +101,7 @@ class Laid:
     setting: TiltSetting | None
     """Within what the lens can do; None when it does not tilt at all."""
     limited: bool
+    """The tilt asked for is more than the lens has, or leans in a direction that it cannot."""
 
     @property
     def azimuth(self):
@@ -136,25 +143,31 @@ def lay_plane(lens, points, findings):
     if lens.limit == 0:
         return Laid(wanted, asked, wanted, None, limited=True)
     on_axis = lens.turns or abs(wanted.slope_x) < LEVEL
-    if asked is not None and asked.tilt <= lens.limit * (1 + 1e-9) and on_axis:
+    reached = asked is not None and asked.tilt <= lens.limit * (1 + 1e-9) and on_axis
+    if reached and lens.click is None:
         return Laid(wanted, asked, wanted, asked, limited=False)
     if why_not is not None:
         findings.caution(why_not.code, "/plane/points", why_not.message, why_not.remedy)
     try:
         fit = _best_within(lens, points, wanted)
-        return Laid(wanted, asked, fit, tilt_for_plane(lens.focal_length, *fit[:3]), limited=True)
+        return Laid(wanted, asked, fit, tilt_for_plane(lens.focal_length, *fit[:3]), limited=not reached)
     except OpticsError as error:
         findings.refused(why_not or error, "/plane/points")
         return Laid(wanted, asked, wanted, None, limited=True)
 
 
 def _best_within(lens, points, wanted):
-    """The best plane for the limit: its steepest slope goes with how far it lies, so twice round."""
+    """The best plane for the limit: its steepest slope goes with how far it lies, so some times round."""
     z0 = wanted.z0 if wanted.z0 > lens.focal_length else lens.distance
     fit = wanted
     for _ in range(3):
-        steepest = math.sin(lens.limit) * z0 / lens.focal_length
-        fit = fit_within(points, steepest, None if lens.turns else math.pi / 2)
+        fit = _fit(lens, points, math.sin(lens.limit) * z0 / lens.focal_length)
         z0 = fit.z0
     steepest = min(math.sin(lens.limit) * z0 / lens.focal_length, math.hypot(fit.slope_x, fit.slope_y))
+    return _fit(lens, points, steepest)
+
+
+def _fit(lens, points, steepest):
+    if lens.turns and lens.click is not None:
+        return fit_on_clicks(points, steepest, lens.click)
     return fit_within(points, steepest, None if lens.turns else math.pi / 2)

@@ -114,6 +114,10 @@ export const FIELDS: Record<Kind, readonly GearField[]> = {
       { id: "clicks", label: "in clicks" },
       { id: "freely", label: "freely" },
     ]),
+    number("click_apart_deg", "Clicks lie apart", "plain", by(5, 15, 1), {
+      unknown: "stays anywhere",
+      hint: "degrees; one of them upright",
+    }),
     length("pivot_behind_node_mm", "Tilt pivot behind the node", {
       unknown: "not known",
       hint: "toward the sensor; the picture moves when the tilt turns about another point",

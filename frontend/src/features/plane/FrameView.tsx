@@ -113,7 +113,7 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
             href={`/api/photographs/${photograph}`}
             width={width}
             height={height}
-            preserveAspectRatio="none"
+            preserveAspectRatio="xMidYMid meet"
             onError={() => setMissing(photograph)}
           />
         ) : null}

@@ -32,7 +32,7 @@ export function Magnifier({ photograph, point, width, height }: MagnifierProps) 
           y={side / 2 - point.from_top * height * TIMES}
           width={width * TIMES}
           height={height * TIMES}
-          preserveAspectRatio="none"
+          preserveAspectRatio="xMidYMid meet"
         />
       </g>
       <rect width={side} height={side} fill="none" stroke={theme.strong} strokeWidth={2} />

@@ -1,9 +1,15 @@
 import type { PlaneSection, Shot } from "../../api/types";
 import { QuantityField } from "../../controls/QuantityField";
+import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
-import { Fields, Lead } from "../bench/panel";
+import { Fields, Lead, Wide } from "../bench/panel";
 import { useBench } from "../bench/ShotContext";
 import { planeOf, withPlane } from "./moves";
+
+const SIDES = [
+  { id: "width", label: "width" },
+  { id: "height", label: "height" },
+] as const;
 
 type Wanted = NonNullable<NonNullable<Shot["plane"]>["shift"]>;
 
@@ -42,15 +48,23 @@ export function OtherTrades({ plane }: { plane: PlaneSection | null }) {
       </Fields>
       <Lead>{plane?.shift?.words ?? cautionAt("/plane/shift") ?? "This lens does not shift."}</Lead>
       <Fields>
+        <Wide>
+          <Segments
+            label="Frames joined along the frame's"
+            value={wanted.joined_along ?? "width"}
+            options={SIDES}
+            onChange={(joined_along) => set({ joined_along })}
+          />
+        </Wide>
         <QuantityField
-          label="Join to a width of"
+          label="to"
           kind="length"
-          value={wanted.joined_width_mm ?? null}
+          value={wanted.joined_mm ?? null}
           step={by(1, 10, 1)}
-          onChange={(joined_width_mm) => set({ joined_width_mm })}
-          onEmpty={() => set({ joined_width_mm: null })}
+          onChange={(joined_mm) => set({ joined_mm })}
+          onEmpty={() => set({ joined_mm: null })}
           emptyHint="no join"
-          problem={problemAt("/plane/shift/joined_width_mm")}
+          problem={problemAt("/plane/shift/joined_mm")}
         />
         <QuantityField
           label="in common at least"

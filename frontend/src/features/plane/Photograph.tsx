@@ -4,6 +4,10 @@ import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { useBench } from "../bench/ShotContext";
 import { planeOf, withPlane } from "./moves";
+import { usePictureShape } from "./usePictureShape";
+
+/** Share by which the two shapes may differ: cameras leave out some pixels at the edge. */
+const ALIKE = 0.02;
 
 const Said = styled.span`
   flex: 1 1 100%;
@@ -13,10 +17,14 @@ const Said = styled.span`
 
 /** A framing photograph to place points on: loaded, kept with the program, taken away again. */
 export function Photograph() {
-  const { shot, edit } = useBench();
+  const { shot, plan, edit } = useBench();
   const [said, setSaid] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const there = planeOf(shot).photograph;
+  const shape = usePictureShape(there ? `/api/photographs/${there}` : null);
+  const reach = plan?.reach;
+  const frame = reach ? reach.sensor_width_mm / reach.sensor_height_mm : null;
+  const unlike = shape !== null && frame !== null && Math.abs(shape / frame - 1) > ALIKE;
   const load = async (file: File | undefined) => {
     if (!file) return;
     setBusy(true);
@@ -52,6 +60,15 @@ export function Photograph() {
         <Button data-weight="quiet" onPress={() => edit((draft) => withPlane(draft, { photograph: null }))}>
           Take it away
         </Button>
+      ) : null}
+      {unlike ? (
+        <Said>
+          The photograph has another shape than the frame ({shape.toFixed(2)} to 1, not {frame.toFixed(2)}):
+          it is drawn whole, in the middle.{" "}
+          {(shape - 1) * (frame - 1) < 0
+            ? "Is the camera turned on its side?"
+            : "Was it cropped, or taken with another part of the sensor?"}
+        </Said>
       ) : null}
       {said ? <Said role="alert">{said}</Said> : null}
     </>

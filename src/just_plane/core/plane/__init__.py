@@ -11,7 +11,7 @@ the camera. A plane is z = z0 + slope_x x + slope_y y. Thin lens. One module an 
 """
 
 from just_plane.core.plane.fit import PlaneFit, carrying_points, deviations, fit_plane, fit_uncertainty
-from just_plane.core.plane.limited import fit_within
+from just_plane.core.plane.limited import fit_on_clicks, fit_within
 from just_plane.core.plane.tilt import (
     STEEPEST,
     TiltSetting,
@@ -30,6 +30,7 @@ __all__ = [
     "TiltSetting",
     "carrying_points",
     "deviations",
+    "fit_on_clicks",
     "fit_plane",
     "fit_uncertainty",
     "fit_within",
