@@ -211,6 +211,21 @@ def bring(page, path, button="Bring in a file"):
     chooser.value.set_files(path)
 
 
+def test_the_camera_is_turned_on_its_side_and_back(praline):
+    page = praline
+    size = re.compile(r"31\.\d × 20\.\d mm")
+    expect(tape(page, "Reach")).to_contain_text(size)
+    page.locator("label", has_text="Camera on its side").click()
+    expect(tape(page, "Reach")).to_contain_text(re.compile(r"20\.\d × 31\.\d mm"))
+    expect(tape(page, "Reach")).to_contain_text("1.15×")
+    saved(page)
+    page.reload()
+    expect(page.get_by_role("checkbox", name="Camera on its side")).to_be_checked()
+    page.locator("label", has_text="Camera on its side").click()
+    expect(tape(page, "Reach")).to_contain_text(size)
+    expect(tape(page, "Reach")).to_contain_text("1.15×")
+
+
 def test_a_ruler_takes_the_place_of_the_model(praline):
     page = praline
     page.get_by_role("link", name="Measure with a ruler").click()

@@ -9,7 +9,7 @@ from just_plane.core.plane import fit_plane, tilt_for_plane
 from just_plane.planning.findings import Findings
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.plane_words import direction, rotation
-from just_plane.planning.tilting import TiltingLens, lay_plane
+from just_plane.planning.tilting import UP, TiltingLens, lay_plane
 
 
 def findings(plan):
@@ -187,7 +187,7 @@ def test_a_slope_past_eighty_degrees_is_refused(catalogue, changed):
 
 def test_a_plane_through_the_lens_is_refused():
     said = Findings()
-    lens = TiltingLens(90.0, 450.0, 0.25, 1.0, math.radians(10), turns=True, click=None, pivot_behind_node=None)
+    lens = TiltingLens(90.0, 450.0, 0.25, 1.0, math.radians(10), UP, turns=True, click=None, pivot_behind_node=None)
     through = np.array([(x, y, 4.0 * x - 5.0) for x in (60.0, 110.0) for y in (-20.0, 20.0)])
     laid = lay_plane(lens, through, said)
     assert laid.asked is None

@@ -89,7 +89,7 @@ class Lens(LensPiece):
     ] = "no"
     click_apart_deg: Annotated[
         float | None,
-        Field(gt=0, le=180, description="Between two clicks, one of them upright; null: it stays between clicks too."),
+        Field(gt=0, le=180, description="Between two clicks, one of them unturned; null: it stays between clicks too."),
     ] = None
     pivot_behind_node_mm: Annotated[
         float | None,

@@ -50,7 +50,7 @@ class TiltAnswer(Answer):
     faces_deg: Annotated[float, Field(description="Toward where the lens faces: 0 right, 90 up, -90 down.")]
     faces_uncertainty_deg: float | None
     faces: Annotated[str, Field(description="The same in words.")]
-    rotation_deg: Annotated[float, Field(description="Of the mechanism, clockwise from upright, from behind.")]
+    rotation_deg: Annotated[float, Field(description="Of the mechanism, clockwise from how it rests, from behind.")]
     size_held_tilt_deg: Annotated[float, Field(description="When one steps to hold the size on the sensor instead.")]
     image_distance_mm: float
     focus_moves_mm: Annotated[float, Field(description="How much farther from the sensor the lens must stand.")]

@@ -15,6 +15,7 @@ class SearchAsked(Model):
 
     body: Body
     crop_mode: Annotated[str | None, Field(max_length=60)] = None
+    camera_on_its_side: bool = False
     frame_width_mm: Length
     room_mm: Annotated[LengthOrZero, Field(description="Working distance wanted at least.")] = 0.0
     carried_only: Annotated[bool, Field(description="Only what is on the table today.")] = True

@@ -176,6 +176,9 @@ class Shot(Model):
     crop_mode: Annotated[str | None, Field(max_length=60, description="Of the body, by name; null: whole sensor.")] = (
         None
     )
+    camera_on_its_side: Annotated[
+        bool, Field(description="The picture stands upright: what is wide of the sensor is high of the frame.")
+    ] = False
     rig: Annotated[
         list[Placed], Field(max_length=16, description="The row of pieces from the subject to the body's mount.")
     ]

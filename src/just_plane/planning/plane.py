@@ -117,12 +117,14 @@ def _say_limited(work, degrees, findings, wording):
     reach = math.degrees(math.atan(math.sin(lens.limit) * laid.fit.z0 / lens.focal_length))
     rest = max(degrees - reach, 0.0)
     if not lens.turns and rest < 0.05:
+        along = "up and down" if lens.rest else "left and right"
         findings.caution(
             "plane.no_rotation",
             "/plane",
-            "This mechanism does not turn about the axis: it tilts up and down only, and the plane recedes "
+            f"This mechanism does not turn about the axis: it tilts {along} only, and the plane recedes "
             f"{direction(math.degrees(laid.azimuth))}.",
-            "Turn the camera on its side, or about its axis until the plane recedes up or down in the frame.",
+            f"{'Turn the camera on its side' if lens.rest else 'Stand the camera upright'}, or turn it about its axis "
+            f"until the plane recedes {along} in the frame.",
         )
         return None
     findings.caution(
@@ -182,7 +184,7 @@ def _setting(bench, setting):
         faces_deg=faces,
         faces_uncertainty_deg=turn_error,
         faces=direction(faces),
-        rotation_deg=rotation(faces),
+        rotation_deg=rotation(faces, math.degrees(lens.rest)),
         size_held_tilt_deg=math.degrees(
             tilt_holding_magnification(math.hypot(laid.fit.slope_x, laid.fit.slope_y), lens.magnification)
         ),

@@ -20,9 +20,9 @@ def direction(degrees):
     return f"{word}, {abs(off):.0f}° toward {'the ' if side in ('left', 'right') else ''}{side}"
 
 
-def rotation(faces_deg):
-    """How far the mechanism turns from upright, clockwise from behind, -90 to 90: upright it tilts up and down."""
-    turned = (-90.0 - faces_deg + 180) % 360 - 180
+def rotation(faces_deg, rest_deg=90.0):
+    """How far the mechanism turns, clockwise from behind, -90 to 90; unturned it tilts along ``rest_deg``."""
+    turned = (rest_deg - faces_deg + 180) % 360 - 180
     return turned - math.copysign(180, turned) if abs(turned) > 90 else turned
 
 
@@ -32,7 +32,8 @@ def steps(lens, answer, first, f_number, wording):
     if lens.turns:
         turn, click_deg = answer.rotation_deg, math.degrees(lens.click or 0.0)
         if abs(turn) < STRAIGHT:
-            said.append("Leave the tilt mechanism upright: it tilts up and down.")
+            along = "up and down" if lens.rest else "left and right, the camera on its side"
+            said.append(f"Leave the tilt mechanism unturned: it tilts {along}.")
         else:
             way = "clockwise" if turn > 0 else "anticlockwise"
             clicks = f", {count(round(abs(turn) / click_deg), 'click')}" if click_deg else ""

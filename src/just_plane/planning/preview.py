@@ -59,9 +59,11 @@ def preview(shot, way_id, zoom, from_left, from_top):
     if zoom != "frame" and area.pixels_across is None:
         return "The body's pixels are not known, so there is no picture at their size: give them at Reach."
     width, height = (WIDTH // 2, HEIGHT // 2) if zoom == "double" else (WIDTH, HEIGHT)
-    pitch = area.width / WIDTH if zoom == "frame" else area.width / area.pixels_across
+    pitch = area.width / area.pixels_across if area.pixels_across else 0.0
     if zoom == "frame":
-        height, from_left, from_top = max(round(WIDTH * area.height / area.width), 1), 0.5, 0.5
+        pitch = max(area.width / WIDTH, area.height / HEIGHT)
+        width, height = (max(round(side / pitch), 1) for side in (area.width, area.height))
+        from_left = from_top = 0.5
     left = from_left + (np.arange(width) - (width - 1) / 2) * pitch / area.width
     top = from_top + (np.arange(height) - (height - 1) / 2) * pitch / area.height
     points, off = _seen(bench, left, top)

@@ -45,14 +45,18 @@ def reach(shot, made, focus_behind_nearest, findings, wording):
         narrowest_f_number=made.lens.narrowest,
         size_uncertainty=_size_uncertainty(shot, m),
         measured_as=rig_key(shot),
-        crops=[
-            CropAnswer(name=mode.name, frame_width_mm=mode.width_mm / m, frame_height_mm=mode.height_mm / m)
-            for mode in shot.body.crop_modes
-        ],
+        crops=[_crop(shot, mode, m) for mode in shot.body.crop_modes],
         contributions=_contributions(shot, made),
         orders=_orders(shot, made),
         pieces=list(made.pieces),
     )
+
+
+def _crop(shot, mode, magnification):
+    width, height = (side / magnification for side in (mode.width_mm, mode.height_mm))
+    if shot.camera_on_its_side:
+        width, height = height, width
+    return CropAnswer(name=mode.name, frame_width_mm=width, frame_height_mm=height)
 
 
 def rig_key(shot):

@@ -32,6 +32,8 @@ class Rigged:
     """Own magnifications over the focus throw, infinity first; None when there is no ring to turn."""
     over_throw: Imaging | None
     """What the rig does at each of them."""
+    on_its_side: bool
+    """The camera is."""
 
     @property
     def working_distance(self):
@@ -40,7 +42,7 @@ class Rigged:
 
 @dataclass(frozen=True, slots=True)
 class Sensor:
-    """The part of the sensor in use, mm."""
+    """The part of the sensor in use as the picture has it, mm: upright when the camera is on its side."""
 
     width: float
     height: float
@@ -50,10 +52,12 @@ class Sensor:
 def sensor(shot):
     """The sensor, or the part of it that the crop mode leaves."""
     body = shot.body
+    width, height = body.sensor_width_mm, body.sensor_height_mm
     mode = next((mode for mode in body.crop_modes if mode.name == shot.crop_mode), None)
-    if mode is None:
-        return Sensor(body.sensor_width_mm, body.sensor_height_mm, body.pixels_across)
-    width, height = min(mode.width_mm, body.sensor_width_mm), min(mode.height_mm, body.sensor_height_mm)
+    if mode is not None:
+        width, height = min(mode.width_mm, width), min(mode.height_mm, height)
+    if shot.camera_on_its_side:
+        width, height = height, width
     pixels = body.pixels_across
     return Sensor(width, height, None if pixels is None else max(round(pixels * width / body.sensor_width_mm), 1))
 
@@ -93,7 +97,17 @@ def rigged(shot, row, lens, rig):
     if rig.closest_setting:
         settings = np.linspace(0.0, rig.closest_setting, THROW_SETTINGS)
         over_throw = rig.focused(settings).imaging()
-    return Rigged(row, lens, rig, imaging, front, tuple(outline(shot, row, lens, rig)), settings, over_throw)
+    return Rigged(
+        row,
+        lens,
+        rig,
+        imaging,
+        front,
+        tuple(outline(shot, row, lens, rig)),
+        settings,
+        over_throw,
+        shot.camera_on_its_side,
+    )
 
 
 def assemble(shot, row, findings):

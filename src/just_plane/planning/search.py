@@ -35,7 +35,11 @@ def search(kit, asked, wording):
     """
     gear = [piece.gear for piece in kit.pieces if piece.carried or not asked.carried_only]
     base = Setting(
-        asked.body, asked.crop_mode, [], FramingByWidth(by="frame_width", frame_width_mm=asked.frame_width_mm)
+        asked.body,
+        asked.crop_mode,
+        [],
+        FramingByWidth(by="frame_width", frame_width_mm=asked.frame_width_mm),
+        camera_on_its_side=asked.camera_on_its_side,
     )
     wanted = sensor(base).width / asked.frame_width_mm
     measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}

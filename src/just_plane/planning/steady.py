@@ -27,7 +27,9 @@ def steady(bench, item):
     by_hand = None
     if held.held == "hand":
         focal = bench.rigged.rig.lens.focal_length_now
-        by_hand = longest_shutter_by_hand(focal, FULL_WIDTH / area.width, magnification, held.stabiliser_stops)
+        by_hand = longest_shutter_by_hand(
+            focal, FULL_WIDTH / max(area.width, area.height), magnification, held.stabiliser_stops
+        )
     settle = None
     if item.way.frames > 1 and item.way.kind == "rail" and held.rail_swings_um is not None:
         settle = settling_needed(held.rail_swings_um / UM_PER_MM, held.rail_calms_s, magnification, circle)

@@ -15,6 +15,7 @@ from just_plane.core.plane import (
     wedge_defocus,
 )
 
+UP, ACROSS = math.pi / 2, 0.0
 LEVEL = 1e-6
 """Slopes below this are none: the points stand at one depth."""
 
@@ -32,6 +33,8 @@ class TiltingLens:
     """Size on the sensor / size where the lens alone would form the picture."""
     limit: float
     """Largest tilt; 0: none."""
+    rest: float
+    """Azimuth along which its mechanism tilts when it is not turned: up and down, unless the camera is on its side."""
     turns: bool
     """Its mechanism turns about the axis."""
     click: float | None
@@ -71,7 +74,7 @@ def tilting_lens(rigged):
         # Nothing tilts here; a lens alone that does the same in the subject stands for the whole.
         distance = float(imaging.pupil_distance)
         return TiltingLens(
-            distance / (1 + 1 / m), distance, m, 1.0, 0.0, turns=False, click=None, pivot_behind_node=None
+            distance / (1 + 1 / m), distance, m, 1.0, 0.0, UP, turns=False, click=None, pivot_behind_node=None
         )
     power = 1 / lens.focal_length_now
     power += sum(row.gear(index).dioptres / 1000 for index in row.front if row.kind(index) == "close_up")
@@ -84,6 +87,7 @@ def tilting_lens(rigged):
         own,
         m / own,
         math.radians(gear.tilt_deg) if tilts else 0.0,
+        ACROSS if rigged.on_its_side else UP,
         tilts and gear.rotates != "no",
         math.radians(gear.click_apart_deg) if tilts and gear.rotates == "clicks" and gear.click_apart_deg else None,
         gear.pivot_behind_node_mm if tilts else None,
@@ -142,7 +146,8 @@ def lay_plane(lens, points, findings):
         return Laid(wanted, None, wanted, None, limited=True)
     if lens.limit == 0:
         return Laid(wanted, asked, wanted, None, limited=True)
-    on_axis = lens.turns or abs(wanted.slope_x) < LEVEL
+    aside = wanted.slope_y * math.cos(lens.rest) - wanted.slope_x * math.sin(lens.rest)
+    on_axis = lens.turns or abs(aside) < LEVEL
     reached = asked is not None and asked.tilt <= lens.limit * (1 + 1e-9) and on_axis
     if reached and lens.click is None:
         return Laid(wanted, asked, wanted, asked, limited=False)
@@ -169,5 +174,5 @@ def _best_within(lens, points, wanted):
 
 def _fit(lens, points, steepest):
     if lens.turns and lens.click is not None:
-        return fit_on_clicks(points, steepest, lens.click)
-    return fit_within(points, steepest, None if lens.turns else math.pi / 2)
+        return fit_on_clicks(points, steepest, lens.click, lens.rest)
+    return fit_within(points, steepest, None if lens.turns else lens.rest)

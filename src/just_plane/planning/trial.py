@@ -30,6 +30,7 @@ class Setting:
     rig: list
     framing: object
     measured: MeasuredSize | None = None
+    camera_on_its_side: bool = False
 
 
 @dataclass(frozen=True, slots=True)

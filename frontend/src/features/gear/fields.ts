@@ -116,7 +116,7 @@ export const FIELDS: Record<Kind, readonly GearField[]> = {
     ]),
     number("click_apart_deg", "Clicks lie apart", "plain", by(5, 15, 1), {
       unknown: "stays anywhere",
-      hint: "degrees; one of them upright",
+      hint: "degrees; one of them unturned",
     }),
     length("pivot_behind_node_mm", "Tilt pivot behind the node", {
       unknown: "not known",

@@ -25,7 +25,7 @@ const Pair = styled.div`
 const R = 46;
 
 /** The two dials of a tilting lens as seen from behind the camera: toward where it faces, and how far. */
-export function Dials({ setting }: { setting: Setting }) {
+export function Dials({ setting, upright }: { setting: Setting; upright: boolean }) {
   const theme = useTheme();
   const turn = (setting.faces_deg * Math.PI) / 180;
   const [x, y] = [Math.cos(turn) * R, -Math.sin(turn) * R];
@@ -41,7 +41,14 @@ export function Dials({ setting }: { setting: Setting }) {
     >
       <figure>
         <svg viewBox="-66 -66 132 132" aria-hidden>
-          <rect x={-60} y={-40} width={120} height={80} fill="none" stroke={theme.line} />
+          <rect
+            x={upright ? -40 : -60}
+            y={upright ? -60 : -40}
+            width={upright ? 80 : 120}
+            height={upright ? 120 : 80}
+            fill="none"
+            stroke={theme.line}
+          />
           <circle r={R} fill={theme.surface} stroke={theme.strong} strokeWidth={1.5} />
           <path d={ticks(15, 5) + ticks(90, 10)} stroke={theme.strong} />
           <path
@@ -112,6 +119,6 @@ function ticks(every: number, long: number): string {
 
 function rotationWords(degrees: number): string {
   const size = Math.abs(degrees);
-  if (size < 1) return "upright";
+  if (size < 1) return "not turned";
   return `${size.toFixed(0)}° ${degrees > 0 ? "clockwise" : "anticlockwise"}`;
 }

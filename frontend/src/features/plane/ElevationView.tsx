@@ -30,7 +30,8 @@ const Box = styled.div`
 
 /** The side elevation at the plane: points, plane, wedge and hinge, to one scale both ways. */
 export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: number }) {
-  const { shot, way, edit, point: selected, selectPoint } = useBench();
+  const { shot, plan, way, edit, point: selected, selectPoint } = useBench();
+  const reach = plan?.reach;
   const { units } = usePreferences();
   const [box, size] = useSize<HTMLDivElement>();
   const drag = useRef<{ id: string; x: number; y: number; view: Elevation } | null>(null);
@@ -41,7 +42,7 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
   const move = (point: PointAnswer, deep: number, across: number, passing: boolean) => {
     const turn = (plane.azimuth_deg * Math.PI) / 180;
     const perMm = point.frame_width_mm ? 1 / point.frame_width_mm : 0;
-    const aspect = (shot.body.sensor_width_mm || 3) / (shot.body.sensor_height_mm || 2);
+    const aspect = reach ? reach.sensor_width_mm / reach.sensor_height_mm : 1.5;
     edit(
       (draft) =>
         withPoint(draft, point.id, (each) => ({

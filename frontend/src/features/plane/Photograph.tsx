@@ -66,7 +66,7 @@ export function Photograph() {
           The photograph has another shape than the frame ({shape.toFixed(2)} to 1, not {frame.toFixed(2)}):
           it is drawn whole, in the middle.{" "}
           {(shape - 1) * (frame - 1) < 0
-            ? "Is the camera turned on its side?"
+            ? "Was the camera turned otherwise for it?"
             : "Was it cropped, or taken with another part of the sensor?"}
         </Said>
       ) : null}

@@ -26,7 +26,7 @@ const Steps = styled.ol`
 
 /** Station 4: from the points that must be sharp to the setting that lays the plane across them. */
 export function PlanePanel() {
-  const { plan } = useBench();
+  const { shot, plan } = useBench();
   const [open, setOpen] = useState<string | null>(null);
   const plane = plan?.plane;
   const fold = (id: string) => ({
@@ -41,7 +41,7 @@ export function PlanePanel() {
           <Answer plane={plane} />
           {plane.setting && plane.setting.tilt_deg >= 0.05 ? (
             <>
-              <Dials setting={plane.setting} />
+              <Dials setting={plane.setting} upright={shot.camera_on_its_side ?? false} />
               <Steps>
                 {plane.steps?.map((step) => (
                   <li key={step}>{step}</li>
@@ -151,7 +151,7 @@ function Numbers({ plane }: { plane: PlaneSection }) {
     ["Tilt", `${setting.tilt_deg.toFixed(2)}°`],
     ["Tilt when the size is held", `${setting.size_held_tilt_deg.toFixed(2)}°`],
     [
-      "Mechanism from upright",
+      "Mechanism turned by",
       `${Math.abs(setting.rotation_deg).toFixed(1)}° ${setting.rotation_deg < 0 ? "anticl." : "clockw."}`,
     ],
     [

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Shot } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
 import { Button, LinkButton } from "../../controls/Button";
+import { Check } from "../../controls/Check";
 import { Fold } from "../../controls/Fold";
 import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
@@ -16,6 +17,7 @@ import { GearForm } from "../gear/GearForm";
 import { isChainGear, nameOf } from "../gear/words";
 import { useKit, useShelf } from "../kit/useKit";
 import { gearToPick } from "./gearToPick";
+import { turned } from "./onItsSide";
 import { Orders } from "./Orders";
 import { PieceTools } from "./PieceTools";
 import { ReachFacts } from "./ReachFacts";
@@ -112,6 +114,17 @@ export function ReachPanel({ shotId }: { shotId: string }) {
             />
           </Wide>
         ) : null}
+        <Wide>
+          <Check
+            label="Camera on its side"
+            value={shot.camera_on_its_side ?? false}
+            onChange={(on) =>
+              edit((draft) =>
+                turned(draft, on, reach ? reach.sensor_width_mm / reach.sensor_height_mm : shapeOf(draft)),
+              )
+            }
+          />
+        </Wide>
         <Wide>
           <Pick
             label="Add a piece"
@@ -227,6 +240,12 @@ function Framing() {
       )}
     </Fields>
   );
+}
+
+/** Of the whole sensor as the camera stands, while nothing better is known. */
+function shapeOf({ body, camera_on_its_side }: Shot): number {
+  const level = body.sensor_width_mm / body.sensor_height_mm;
+  return camera_on_its_side ? 1 / level : level;
 }
 
 function round(value: number): number {

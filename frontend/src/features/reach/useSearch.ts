@@ -15,8 +15,14 @@ export interface Wanted {
 export function useSearch(shot: Shot, frameWidth: number, wanted: Wanted) {
   const { units } = usePreferences();
   const asked = useMemo<SearchAsked>(
-    () => ({ body: shot.body, crop_mode: shot.crop_mode ?? null, frame_width_mm: frameWidth, ...wanted }),
-    [shot.body, shot.crop_mode, frameWidth, wanted],
+    () => ({
+      body: shot.body,
+      crop_mode: shot.crop_mode ?? null,
+      camera_on_its_side: shot.camera_on_its_side ?? false,
+      frame_width_mm: frameWidth,
+      ...wanted,
+    }),
+    [shot.body, shot.crop_mode, shot.camera_on_its_side, frameWidth, wanted],
   );
   const calm = useCalm(asked, 400);
   return useQuery({

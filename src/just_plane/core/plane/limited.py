@@ -54,13 +54,14 @@ def fit_within(points, steepest, azimuth=None):
     return _along(xyz, direction, steepest)
 
 
-def fit_on_clicks(points, steepest, apart):
+def fit_on_clicks(points, steepest, apart, first=math.pi / 2):
     """The best plane for a mechanism that turns in clicks.
 
     Parameters
     ----------
     points, steepest     As for :func:`fit_within`.
-    apart : float        Between two clicks, radians, above 0 to a half turn; one click stands upright (azimuth pi/2).
+    apart : float        Between two clicks, radians, above 0 to a half turn.
+    first : float        Azimuth of one of the clicks, radians: upright unless said.
 
     Returns
     -------
@@ -85,8 +86,8 @@ def fit_on_clicks(points, steepest, apart):
             remedy="Count the clicks of a full turn and divide 360 by them.",
         )
     free = fit_within(points, steepest)
-    before = math.floor((math.atan2(free.slope_y, free.slope_x) - math.pi / 2) / apart)
-    fits = (fit_within(points, steepest, math.pi / 2 + click * apart) for click in (before, before + 1))
+    before = math.floor((math.atan2(free.slope_y, free.slope_x) - first) / apart)
+    fits = (fit_within(points, steepest, first + click * apart) for click in (before, before + 1))
     return min(fits, key=lambda fit: fit.largest_deviation)
 
 
