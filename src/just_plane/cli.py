@@ -5,8 +5,8 @@ import sys
 from pathlib import Path
 
 from just_plane import __version__
-from just_plane.contract.json_file import LARGEST_BYTES, FileError
-from just_plane.contract.shot_file import read_shot
+from just_plane.contract.json_file import FileError
+from just_plane.contract.shot_file import LARGEST_BYTES, read_shot
 from just_plane.planning.plan import plan_shot
 from just_plane.store.errors import StoreError
 from just_plane.store.folder import demo_folder, open_store, own_folder

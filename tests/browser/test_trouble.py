@@ -64,7 +64,7 @@ def test_a_file_that_is_no_shot_is_a_sentence(page, tmp_path, complaints):
     for name, content, sentence in [
         ("cut.json", "{", "cut short or is not JSON"),
         ("newer.json", '{"format": "just-plane/shot", "version": 9}', "version 9"),
-        ("huge.json", "x" * 1_100_000, "a shot file holds a few kB"),
+        ("huge.json", "x" * 6_100_000, "a shot file holds less than 6 MB"),
     ]:
         (tmp_path / name).write_text(content)
         with page.expect_file_chooser() as chooser:

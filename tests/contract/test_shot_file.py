@@ -4,8 +4,8 @@ from pathlib import Path
 import jsonschema
 import pytest
 
-from just_plane.contract.json_file import LARGEST_BYTES, FileError
-from just_plane.contract.shot_file import read_shot, write_shot
+from just_plane.contract.json_file import FileError
+from just_plane.contract.shot_file import LARGEST_BYTES, read_shot, read_shot_and_photograph, write_shot
 from just_plane.web.write_documents import documents
 
 ROOT = Path(__file__).parents[2]
@@ -14,6 +14,23 @@ ROOT = Path(__file__).parents[2]
 def test_a_written_shot_reads_back_the_same(catalogue):
     for shot in catalogue.values():
         assert read_shot(write_shot(shot)) == shot
+
+
+def test_a_photograph_goes_with_the_file_and_not_into_the_shot(tray):
+    text = write_shot(tray, b"\xff\xd8 whatever")
+    shot, photograph = read_shot_and_photograph(text)
+    assert photograph == b"\xff\xd8 whatever"
+    assert shot == read_shot(text) == tray
+    assert write_shot(shot) == write_shot(tray)
+    assert read_shot_and_photograph(write_shot(tray)) == (tray, None)
+
+
+@pytest.mark.parametrize("spoilt", ["not base64!", "abc", "äöü="])
+def test_a_damaged_photograph_is_said_at_its_place(tray, spoilt):
+    document = json.loads(write_shot(tray)) | {"photograph_jpeg": spoilt}
+    with pytest.raises(FileError, match="framing photograph in the file is damaged") as caught:
+        read_shot(json.dumps(document))
+    assert caught.value.field == "/photograph_jpeg"
 
 
 def test_a_byte_order_mark_is_no_obstacle(pod):
@@ -43,7 +60,7 @@ def document(pod, **changes):
         (lambda text: b"\xff\xd8\xff\xe0 JFIF", "not text", ""),
         (lambda text: "[" * 100_000, "nested too deeply|not JSON", ""),
         (lambda text: "[1, 2]", "not a shot", "/format"),
-        (lambda text: text + " " * LARGEST_BYTES, "1.0 MB; a shot file holds a few kB", ""),
+        (lambda text: text + " " * LARGEST_BYTES, "6.0 MB; a shot file holds less than 6 MB", ""),
         (lambda text: text.replace('"depth_mm": 34.0', '"depth_mm": NaN'), "not JSON", ""),
         (lambda text: text.replace('"depth_mm": 34.0', '"depth_mm": 1e999'), "must be", "/subject/depth_mm"),
         (

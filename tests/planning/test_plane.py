@@ -290,6 +290,20 @@ def test_the_far_ones_early_mean_less_tilt(tray, changed):
     assert late.more_deg > 0.5
 
 
+@pytest.mark.parametrize(("extra", "f_number", "within", "said"), [
+    (0.0, 8.0, True, "as near as the scale tells. Leave it"),
+    (0.02, 8.0, True, "every point still lies within its slack"),
+    (0.3, 8.0, False, "then focus and read again"),
+    (0.02, 2.8, False, "then focus and read again"),
+])  # fmt: skip
+def test_what_was_read_is_weighed_by_what_the_points_may_take(tray, changed, extra, f_number, within, said):
+    # The same error of the tilt is nothing stopped down and too much wide open.
+    shot = changed(read_back(tray, changed, extra), {"/aperture/f_number": f_number})
+    correction = plan_shot(shot).plane.correction
+    assert correction.within is within
+    assert said in correction.words
+
+
 def test_one_reading_back_says_nothing(tray, changed):
     shot = changed(read_back(tray, changed, 0.1), {})
     back = shot.plane.read_back.model_dump()

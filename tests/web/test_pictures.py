@@ -6,7 +6,10 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from just_plane.contract.shot_file import write_shot
 from just_plane.store.errors import NotFoundError
+from just_plane.store.folder import open_store
+from just_plane.web.app import create_app
 
 
 def photograph(kind="JPEG", size=(900, 600), mode="RGB"):
@@ -24,6 +27,52 @@ def test_a_photograph_is_kept_and_comes_back(client, kind):
     back = client.get(f"/api/photographs/{kept['photograph']}")
     assert back.mimetype == "image/jpeg"
     assert Image.open(io.BytesIO(back.data)).size == (900, 600)
+
+
+def with_photograph(client, tray, content):
+    """A kept shot with a framing photograph, and the photograph's name."""
+    named = client.post("/api/photographs", data=content).json["photograph"]
+    plane = tray.plane.model_copy(update={"photograph": named})
+    shot = tray.model_copy(update={"plane": plane})
+    return client.post("/api/shots", data=shot.model_dump_json(), content_type="application/json").json, named
+
+
+def test_a_photograph_travels_with_its_shot(client, tray, tmp_path):
+    kept, named = with_photograph(client, tray, photograph())
+    file = client.get(f"/api/shots/{kept['shot_id']}/file").data
+    elsewhere = create_app(open_store(tmp_path / "elsewhere")).test_client()
+    arrived = elsewhere.post("/api/shots/from-file", data=file).json
+    assert arrived["shot"] == kept["shot"]
+    there, here = (each.get(f"/api/photographs/{named}") for each in (elsewhere, client))
+    assert there.status_code == 200
+    assert there.data == here.data
+    # And back again: the same file.
+    assert elsewhere.get(f"/api/shots/{arrived['shot_id']}/file").data == file
+
+
+def test_a_shot_whose_photograph_is_not_here_leaves_without(client, tray):
+    plane = tray.plane.model_copy(update={"photograph": "0" * 32})
+    shot = tray.model_copy(update={"plane": plane})
+    kept = client.post("/api/shots", data=shot.model_dump_json(), content_type="application/json").json
+    assert "photograph_jpeg" not in client.get(f"/api/shots/{kept['shot_id']}/file").json
+
+
+def test_a_file_with_something_else_for_a_photograph_adds_no_shot(client, tray):
+    file = write_shot(tray, b"GIF89a, or anything")
+    answer = client.post("/api/shots/from-file", data=file.encode())
+    assert answer.status_code == 422
+    assert "no picture that the program can read" in answer.json["detail"]
+    assert client.get("/api/shots").json["shots"] == []
+
+
+def test_a_large_or_turned_photograph_in_a_file_is_made_like_any_other(client, tray):
+    content = io.BytesIO()
+    Image.linear_gradient("L").resize((3000, 2000)).convert("RGB").save(content, "PNG")
+    file = write_shot(tray, content.getvalue())
+    arrived = client.post("/api/shots/from-file", data=file.encode()).json
+    named = arrived["shot"]["plane"]["photograph"]
+    with Image.open(io.BytesIO(client.get(f"/api/photographs/{named}").data)) as image:
+        assert (image.format, image.size) == ("JPEG", (2400, 1600))
 
 
 def test_the_same_photograph_is_kept_once(client, store):

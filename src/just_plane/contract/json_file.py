@@ -20,7 +20,7 @@ class FileError(ValueError):
         self.field = field
 
 
-def read_document(text, *, noun, file_format, version, model):
+def read_document(text, *, noun, file_format, version, model, largest_bytes=LARGEST_BYTES):
     """A document from the bytes or text of its file.
 
     Parameters
@@ -35,8 +35,9 @@ def read_document(text, *, noun, file_format, version, model):
     FileError   Too large, not JSON, not such a document, of a newer version, or with a value that cannot be.
     """
     again = f"Choose the .json file that was saved from a {noun}."
-    if len(text) > LARGEST_BYTES:
-        raise FileError(f"The file holds {len(text) / 1e6:.1f} MB; a {noun} file holds a few kB.", again)
+    if len(text) > largest_bytes:
+        holds = f"a {noun} file holds less than {largest_bytes / 1e6:g} MB"
+        raise FileError(f"The file holds {len(text) / 1e6:.1f} MB; {holds}.", again)
     document = _parse(text, noun, again)
     if not isinstance(document, dict) or document.get("format") != file_format:
         raise FileError(

@@ -11,6 +11,8 @@ from just_plane.core.plane.readings import image_distances, next_setting, settin
 from just_plane.core.rig import Rig
 from just_plane.planning.plane_words import correction_words
 
+SCALE_READS_TO = math.radians(0.05)
+"""A tilt scale shows no less than this: moving the lens by it would be a guess."""
 TOWARD = {"toward": 1.0, "away": -1.0}
 
 
@@ -127,8 +129,8 @@ def correction(shot, rigged, work, allowed, effective, findings):
         # Its direction stays on the click where it is.
         tilt, azimuth = max(shown.tilt + more, 0.0), shown.azimuth
     now = found._replace(image_distance=laid.setting.image_distance)
-    worst = np.abs(work.lens.blur(now, work.cloud.sharp, effective))
-    within = bool(abs(more) < math.radians(0.05) or (worst.max() <= allowed and abs(more) < math.radians(0.3)))
+    held = bool(np.abs(work.lens.blur(now, work.cloud.sharp, effective)).max() <= allowed)
+    close = abs(more) < SCALE_READS_TO
     faces = _faces(azimuth)
     return CorrectionAnswer(
         found_tilt_deg=math.degrees(found.tilt),
@@ -136,8 +138,10 @@ def correction(shot, rigged, work, allowed, effective, findings):
         more_deg=math.degrees(more),
         set_tilt_deg=math.degrees(tilt),
         set_faces_deg=faces,
-        within=within,
-        words=correction_words(back.tilt_deg, math.degrees(found.tilt), math.degrees(more), faces, within),
+        within=held or close,
+        words=correction_words(
+            back.tilt_deg, math.degrees(found.tilt), math.degrees(more), faces, held=held, close=close
+        ),
     )
 
 

@@ -50,12 +50,18 @@ def steps(lens, answer, first, f_number, wording):
     return said
 
 
-def correction_words(shown, found, more, wanted_faces, within):
+def correction_words(shown, found, more, wanted_faces, *, held, close):
     """What was read back, in a sentence."""
-    if within:
-        return f"The readings say {found:.1f}°: near enough, nothing moves out of its slack. Leave it."
     how = "less" if more < 0 else "more"
+    if close:
+        kept = "Leave it." if held else "No tilt does better: stop down, or check the readings."
+        return f"The readings say {found:.1f}°, as near as the scale tells. {kept}"
     target = max(shown + more, 0.0)
+    if held:
+        return (
+            f"The readings say {found:.1f}°, and every point still lies within its slack. Leave it; or take "
+            f"{abs(more):.1f}° {how}, to {target:.1f}°, for the middle of it."
+        )
     return (
         f"The scale says {shown:.1f}°, the readings say {found:.1f}°. Take {abs(more):.1f}° {how}: set "
         f"{target:.1f}°, the lens facing {direction(wanted_faces)}; then focus and read again."

@@ -12,7 +12,7 @@ REFUSALS = {
     "500": "The program's own fault",
 }
 DOWNLOADS = {
-    "getShotFile": ("application/json", "Shot"),
+    "getShotFile": ("application/json", "ShotFile"),
     "getSteps": ("text/csv", None),
     "getKitFile": ("application/json", "Kit"),
     "getKitTable": ("text/csv", None),

@@ -5,7 +5,7 @@ import sys
 from pathlib import Path
 
 from just_plane.contract.kit import Kit
-from just_plane.contract.shot import Shot
+from just_plane.contract.shot_file import ShotFile
 from just_plane.web.app import create_app
 from just_plane.web.description import describe
 
@@ -15,7 +15,7 @@ def documents():
     return {
         "openapi.json": _text(describe(create_app(None).api_doc)),
         "shot-file.schema.json": _text(
-            {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Shot.model_json_schema()
+            {"$schema": "https://json-schema.org/draft/2020-12/schema"} | ShotFile.model_json_schema()
         ),
         "kit-file.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Kit.model_json_schema()

@@ -87,7 +87,7 @@ const Empty = styled.p`
   max-width: 480px;
 `;
 
-const LARGEST_FILE = 1_000_000;
+const LARGEST_FILE = 6_000_000;
 
 /** Every shot, last changed first; make one, bring one in, put one away. */
 export function ShotList() {
@@ -203,7 +203,7 @@ function useShotWork() {
       if (!file) throw new Error("No file was chosen.");
       if (file.size > LARGEST_FILE) {
         throw new Error(
-          `“${file.name}” holds ${(file.size / 1e6).toFixed(1)} MB; a shot file holds a few kB. Choose the .json file that was saved from a shot.`,
+          `“${file.name}” holds ${(file.size / 1e6).toFixed(1)} MB; a shot file holds less than ${LARGEST_FILE / 1e6} MB, its photograph with it. Choose the .json file that was saved from a shot.`,
         );
       }
       return addFromFile(await file.arrayBuffer());

@@ -15,9 +15,11 @@ from just_plane.contract.http import (
     StepsQuery,
 )
 from just_plane.contract.shot import Shot
-from just_plane.contract.shot_file import read_shot, write_shot
+from just_plane.contract.shot_file import LARGEST_BYTES, ShotFile, read_shot_and_photograph, write_shot
+from just_plane.pictures.framing import kept_photograph
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.step_table import step_csv
+from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 
@@ -59,8 +61,14 @@ def add_shot(body: Shot):
 
 @api.post("/from-file", responses={201: KeptShotAnswer}, operation_id="addShotFromFile")
 def add_shot_from_file():
-    """Keep a shot from a shot file, sent as the body."""
-    return _kept(store().shots.add(read_shot(request.get_data())), 201)
+    """Keep a shot from a shot file, sent as the body, and the framing photograph in it."""
+    request.max_content_length = LARGEST_BYTES
+    shot, photograph = read_shot_and_photograph(request.get_data())
+    if photograph is not None:
+        taken = kept_photograph(photograph)
+        kept = store().photographs.add(taken.jpeg, taken.width, taken.height)
+        shot = shot.model_copy(update={"plane": shot.plane.model_copy(update={"photograph": kept})})
+    return _kept(store().shots.add(shot), 201)
 
 
 @api.get("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="getShot")
@@ -101,11 +109,11 @@ def redo_shot(path: ShotPath, body: BaseRevision):
     return _kept(store().shots.redo(path.shot_id, body.base_revision))
 
 
-@api.get("/<string:shot_id>/file", operation_id="getShotFile")
+@api.get("/<string:shot_id>/file", responses={200: ShotFile}, operation_id="getShotFile")
 def get_shot_file(path: ShotPath):
-    """The shot file, to save."""
+    """The shot file, to save; its framing photograph goes with it."""
     shot = store().shots.get(path.shot_id).body
-    return download(write_shot(shot), f"{shot.name}.json", "application/json")
+    return download(write_shot(shot, _photograph(shot)), f"{shot.name}.json", "application/json")
 
 
 @api.get("/<string:shot_id>/steps", operation_id="getSteps")
@@ -124,6 +132,16 @@ def get_steps(path: ShotPath, query: StepsQuery):
             "/chosen_way",
         )
     return download(step_csv(way, plan.reach.magnification), f"{shot.name} steps.csv", "text/csv")
+
+
+def _photograph(shot):
+    """Bytes of the shot's framing photograph; None without one, or when it is not kept here."""
+    if shot.plane.photograph is None:
+        return None
+    try:
+        return store().photographs.get(shot.plane.photograph)
+    except NotFoundError:
+        return None
 
 
 def _kept(kept, status=200):
