@@ -3,12 +3,7 @@ import type { PlaneLine, PlaneSection, WayAnswer } from "../../api/types";
 import type { Viewport } from "../../drawing/viewport";
 
 /** The field between two places along the axis, as the points of a polygon. */
-export function trapezoid(
-  view: Viewport,
-  from: number,
-  to: number,
-  halfAt: (place: number) => number,
-): string {
+export function trapezoid(view: Scale, from: number, to: number, halfAt: (place: number) => number): string {
   const wide = Math.max(view.x(to), view.x(from) + 1.5);
   return [
     [view.x(from), view.y(halfAt(from))],
@@ -22,9 +17,18 @@ export function trapezoid(
 
 const CLOSE_PX = 3;
 
+/** As much of a drawing's scale as the bands need. */
+interface Scale {
+  x: (place: number) => number;
+  y: (above: number) => number;
+  from: number;
+  to: number;
+  pxPerMm: number;
+}
+
 /** What the way holds sharp: solid saffron, a line at each frame's focus. */
 export function Bands(props: {
-  view: Viewport;
+  view: Scale;
   way: WayAnswer;
   shift: number;
   halfAt: (place: number) => number;
@@ -38,7 +42,7 @@ export function Bands(props: {
   const [from, to] = [clip(first[0] as number), clip(last[1] as number)];
   const spacing =
     way.focuses_mm.length > 1
-      ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
+      ? Math.abs((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
       : Infinity;
   const lines = spacing >= CLOSE_PX ? way.focuses_mm : [];
   return (
@@ -103,6 +107,6 @@ export function Slanted({ view, plane, strip, half, shift }: SlantedProps) {
   );
 }
 
-function upright(view: Viewport, place: number, half: number): string {
+function upright(view: Scale, place: number, half: number): string {
   return `M${view.x(place).toFixed(1)} ${view.y(half).toFixed(1)}V${view.y(-half).toFixed(1)}`;
 }

@@ -6,7 +6,7 @@ import { useSize } from "../../drawing/useSize";
 import { useBench } from "../bench/ShotContext";
 import { fitted } from "../ruler/geometry";
 import { contours, mapOf, pathOf } from "./contours";
-import { blurIn } from "./ElevationView";
+import { blurIn } from "./tilted";
 import { Magnifier } from "./Magnifier";
 import { planeOf, share, withPoint } from "./moves";
 import { PointMark } from "./PointMark";
