@@ -19,6 +19,9 @@ const Station = styled(Link)`
   border-bottom: 4px solid transparent;
   outline-offset: -3px !important;
   cursor: pointer;
+  @media (max-width: 1100px) {
+    padding: 7px 4px 5px 9px;
+  }
   & + & {
     border-left: 1px solid ${({ theme }) => theme.line};
   }
@@ -43,6 +46,10 @@ const Answer = styled.span`
   font-weight: 680;
   font-size: 15px;
   line-height: 1.35;
+  @media (max-width: 1100px) {
+    font-size: 14px;
+    letter-spacing: -0.01em;
+  }
   [data-later] > & {
     font-weight: 400;
     color: ${({ theme }) => theme.soft};
