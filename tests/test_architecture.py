@@ -9,7 +9,8 @@ PACKAGE = Path(__file__).parents[1] / "src" / "just_plane"
 STANDARD = {"collections", "dataclasses", "functools", "itertools", "math", "typing"}
 MAY_IMPORT = {
     "core": STANDARD | {"numpy", "just_plane.core"},
-    "contract": STANDARD | {"csv", "io", "json", "copy", "pydantic", "just_plane.contract", "just_plane.core"},
+    "contract": STANDARD
+    | {"base64", "binascii", "copy", "csv", "io", "json", "pydantic", "just_plane.contract", "just_plane.core"},
     "pictures": STANDARD
     | {"PIL", "base64", "io", "numpy", "just_plane.contract", "just_plane.core", "just_plane.pictures"},
     "planning": STANDARD

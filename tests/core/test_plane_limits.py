@@ -9,11 +9,15 @@ from hypothesis import strategies as st
 
 from just_plane.core.errors import OutOfDomainError, UnreachableError
 from just_plane.core.plane import (
+    PlaneFit,
     TiltSetting,
+    deviation_uncertainty,
+    deviations,
     fit_on_clicks,
     fit_plane,
     fit_uncertainty,
     fit_within,
+    held_deviation_uncertainty,
     hinge_distance,
     plane_of_setting,
     tilt_for_plane,
@@ -142,6 +146,42 @@ def test_uncertainty_agrees_with_many_tries():
     ]
     found = fit_uncertainty(points, fit_plane(points), errors)
     assert np.sqrt(np.diag(found)[1:]) == pytest.approx(np.std(tried, axis=0), rel=0.15)
+
+
+def tried(points, errors, measure, times=3000):
+    """Standard deviation of ``measure(points)`` when depths err as they may."""
+    rng = np.random.default_rng(11)
+    off = rng.standard_normal((times, len(points))) * errors
+    return np.std([measure(points + np.column_stack([np.zeros((len(points), 2)), each])) for each in off], axis=0)
+
+
+def test_how_sure_each_deviation_is_agrees_with_many_tries():
+    # One point far off the plane of the others, so that the same four carry the limit at every try.
+    points = np.array([(-30, -20, 400), (30, -20, 404.0), (-30, 20, 424), (30, 20, 420), (5, 3, 412)])
+    errors = np.array([0.02, 0.05, 0.03, 0.08, 0.1])
+    found = deviation_uncertainty(points, fit_plane(points), errors)
+    many = tried(points, errors, lambda moved: deviations(moved, fit_plane(moved)))
+    assert found == pytest.approx(many, rel=0.06)
+    # The middle point carries nothing: all of its own error shows, and some of the others'.
+    assert found[4] > errors[4]
+
+
+def test_three_points_are_on_their_plane_whatever_was_read():
+    points = np.array([(-30.0, -20, 400), (30, -20, 404), (0, 20, 424)])
+    assert deviation_uncertainty(points, fit_plane(points), np.full(3, 0.5)) == pytest.approx(0, abs=1e-9)
+
+
+def test_with_slopes_held_only_the_distance_follows():
+    points = np.array([(-30.0, -20, 400), (30, -20, 406), (-30, 20, 425), (30, 20, 419), (5, 3, 412)])
+    errors = np.array([0.02, 0.05, 0.03, 0.08, 0.1])
+
+    def held(moved):
+        off = moved[:, 2] - 0.3 * moved[:, 1]
+        return off - (off.max() + off.min()) / 2
+
+    middle = float(np.ptp(points[:, 2] - 0.3 * points[:, 1])) / 2 + float((points[:, 2] - 0.3 * points[:, 1]).min())
+    fit = PlaneFit(middle, 0.0, 0.3, float(np.abs(held(points)).max()))
+    assert held_deviation_uncertainty(points, fit, errors) == pytest.approx(tried(points, errors, held), rel=0.06)
 
 
 @pytest.mark.parametrize("bad", [-0.1, math.nan, math.inf])

@@ -260,6 +260,39 @@ def test_after_tilting_every_point_has_its_mark(tray):
     assert max(marks.values()) - min(marks.values()) == pytest.approx(2 * section.largest_deviation_mm, rel=1e-6)
 
 
+def scattered(tray, changed, by):
+    """Every reading taken twice, so far apart about its mean."""
+    points = tray.model_dump()["plane"]["points"]
+    for point in points:
+        middle = sum(point["depth"]["readings_mm"]) / len(point["depth"]["readings_mm"])
+        point["depth"]["readings_mm"] = [middle - by / 2, middle + by / 2]
+    return changed(tray, {"/plane/points": points, "/aperture/f_number": 2.8})
+
+
+def test_a_slack_that_the_readings_do_not_bear_out_is_doubted(tray, changed):
+    sure, unsure = (plan_shot(scattered(tray, changed, by)) for by in (0.05, 1.5))
+    assert "points.slack_unsure" not in findings(sure)
+    said = findings(unsure)["points.slack_unsure"]
+    assert "to spare, and the readings leave ±" in said.message
+    doubted = unsure.plane.points[int(said.field.rsplit("/", 1)[1])]
+    assert 0 <= doubted.slack_mm < 2 * doubted.slack_uncertainty_mm
+    assert doubted.slack_mm == pytest.approx(
+        min(point.slack_mm for point in unsure.plane.points if point.wanted == "sharp"), abs=0.5
+    )
+    for one, other in zip(sure.plane.points, unsure.plane.points, strict=True):
+        if one.wanted == "sharp":
+            assert other.slack_uncertainty_mm == pytest.approx(30 * one.slack_uncertainty_mm, rel=1e-6)
+
+
+def test_points_read_once_are_neither_sure_nor_doubted(tray, changed):
+    points = tray.model_dump()["plane"]["points"]
+    for point in points:
+        point["depth"]["readings_mm"] = point["depth"]["readings_mm"][:1]
+    plan = plan_shot(changed(tray, {"/plane/points": points, "/aperture/f_number": 2.8}))
+    assert all(point.slack_uncertainty_mm is None for point in plan.plane.points)
+    assert "points.slack_unsure" not in findings(plan)
+
+
 def read_back(shot, changed, extra_slope, by="rail"):
     """The shot with readings as a lens that tilts too much would give them: the far ones early."""
     section = plan_shot(shot).plane

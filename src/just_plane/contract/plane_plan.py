@@ -29,6 +29,9 @@ class PointAnswer(Answer):
     off_plane_mm: Annotated[float | None, Field(description="Behind the plane that the setting lays.")] = None
     blur_um: Annotated[float | None, Field(description="On the sensor, with the setting, at the chosen stop.")] = None
     slack_mm: Annotated[float | None, Field(description="To the nearer face of the wedge; below 0: outside.")] = None
+    slack_uncertainty_mm: Annotated[
+        float | None, Field(description="Standard, from the readings of all points; null: none was read twice.")
+    ] = None
     carries: Annotated[bool, Field(description="It carries the limit: no plane does better by it.")] = False
     fine: Annotated[bool | None, Field(description="As wanted with the setting; null: not known.")] = None
     expected_rail_mm: Annotated[float | None, Field(description="Mark at which it should be sharp, tilted.")] = None

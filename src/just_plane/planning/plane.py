@@ -45,7 +45,7 @@ def plane(bench, findings):
             first = parts["checks"][0].name if parts["checks"] else ""
             parts["steps"] = steps(work.lens, parts["setting"], first, f_number, wording)
     return PlaneSection(
-        points=point_answers(bench, azimuth, rails, rings),
+        points=point_answers(bench, azimuth, rails, rings, findings),
         steepest_deg=math.degrees(math.atan(work.lens.steepest)) if work.lens.limit else None,
         azimuth_deg=math.degrees(azimuth),
         half_field_mm=_half_field(work.frame, azimuth),

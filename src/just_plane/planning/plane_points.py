@@ -6,16 +6,22 @@ import numpy as np
 
 from just_plane.contract.plane_plan import PointAnswer
 from just_plane.core.errors import OpticsError
-from just_plane.core.plane import carrying_points, wedge_faces
+from just_plane.core.plane import carrying_points, deviation_uncertainty, held_deviation_uncertainty, wedge_faces
 from just_plane.core.units import UM_PER_MM
+from just_plane.planning.wording import count
+
+SURE = 2.0
+"""Standard uncertainties that a slack must hold to be counted on."""
 
 
-def point_answers(bench, azimuth, rails, rings):
+def point_answers(bench, azimuth, rails, rings, findings):
     """Every point, worked out: list of PointAnswer."""
     work, cloud, laid = bench.plane, bench.plane.cloud, bench.plane.laid
     carrying = {cloud.asked[i] for i in carrying_points(cloud.sharp, laid.wanted)} if laid else set()
     turn = np.array([math.cos(azimuth), math.sin(azimuth)])
     seen = _in_wedge(bench)
+    unsure = _unsure(bench)
+    _say_unsure(bench, seen, unsure, findings)
     answers = []
     for index, point in enumerate(cloud.points):
         common = {"id": point.id, "corner": point.corner, "name": point.name, "wanted": point.wanted,
@@ -33,6 +39,7 @@ def point_answers(bench, azimuth, rails, rings):
                 across_mm=float(xyz[:2] @ turn),
                 frame_width_mm=float(work.frame.scale_at(xyz[2])) * work.frame.width,
                 uncertainty_mm=point.uncertainty,
+                slack_uncertainty_mm=unsure.get(index),
                 carries=index in carrying,
                 expected_rail_mm=_or_none(rails[index]),
                 expected_ring_mm=_or_none(rings[index]),
@@ -40,6 +47,39 @@ def point_answers(bench, azimuth, rails, rings):
             )
         )
     return answers
+
+
+def _unsure(bench):
+    """Standard uncertainty of where each point that must be sharp lies beside the plane laid, mm: {index: float}."""
+    cloud, laid = bench.plane.cloud, bench.plane.laid
+    if laid is None or laid.setting is None:
+        return {}
+    errors = [cloud.points[index].uncertainty for index in cloud.asked]
+    if any(error is None for error in errors):
+        return {}
+    follows = deviation_uncertainty if laid.fit == laid.wanted else held_deviation_uncertainty
+    return dict(zip(cloud.asked, follows(cloud.sharp, laid.fit, errors).tolist(), strict=True))
+
+
+def _say_unsure(bench, seen, unsure, findings):
+    """Name the points that are only sharp if their readings are better than they seem."""
+    doubtful = [
+        index
+        for index, sure in unsure.items()
+        if index in seen and seen[index]["slack_mm"] is not None and 0 <= seen[index]["slack_mm"] < SURE * sure
+    ]
+    if not doubtful:
+        return
+    index = min(doubtful, key=lambda each: seen[each]["slack_mm"] / unsure[each])
+    name, length = bench.plane.name(index), bench.wording.length
+    more = f"; so with {count(len(doubtful) - 1, 'other')}" if len(doubtful) > 1 else ""
+    findings.caution(
+        "points.slack_unsure",
+        f"/plane/points/{bench.plane.cloud.points[index].index}",
+        f"{name[:1].upper()}{name[1:]} has {length(seen[index]['slack_mm'])} to spare, and the readings leave "
+        f"± {length(unsure[index])} of doubt{more}. It may come out soft.",
+        "Read it again, or stop down.",
+    )
 
 
 def _or_none(value):

@@ -106,6 +106,7 @@ function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
     .map((each) => each.slack_mm)
     .filter((slack): slack is number => typeof slack === "number");
   const slack = slacks.length ? Math.min(...slacks) : null;
+  const unsure = Math.max(...read.map((each) => each.slack_uncertainty_mm ?? 0));
   const carries = read.some((each) => each.carries) && point.wanted === "sharp" ? ", carries the limit" : "";
   if (slack === null) return <small>{length(depth, units)} deep</small>;
   if (point.wanted === "soft") {
@@ -113,7 +114,8 @@ function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
   }
   return slack >= 0 ? (
     <small>
-      {length(slack, units)} to spare{carries}
+      {length(slack, units)}
+      {unsure > 0 ? ` ± ${length(unsure, units)}` : ""} to spare{carries}
     </small>
   ) : (
     <small data-trouble="">misses by {length(-slack, units)}</small>

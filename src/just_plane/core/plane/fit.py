@@ -82,35 +82,6 @@ def deviations(points, fit):
     return xyz[:, 2] - (fit.z0 + fit.slope_x * xyz[:, 0] + fit.slope_y * xyz[:, 1])
 
 
-def fit_uncertainty(points, fit, reading_errors):
-    """How sure the plane is, from how sure the depths of its points are.
-
-    Parameters
-    ----------
-    points : (N, 3) array
-    fit : PlaneFit               Of these points.
-    reading_errors : (N,) array  Standard uncertainty of each depth, mm, >= 0.
-
-    Returns
-    -------
-    (3, 3) array                 Covariance of z0 (mm), slope_x, slope_y.
-
-    Notes
-    -----
-    The plane and its deviation are the solution of linear equations in the depths of the points that carry the limit
-    (with three points, of all); small errors pass through those equations. Errors of different points are taken as
-    independent.
-    """
-    xyz = checked(points)
-    errors = np.asarray(reading_errors, dtype=float)
-    carrying = list(carrying_points(xyz, fit))
-    ground = np.column_stack([np.ones(len(carrying)), xyz[carrying, 0], xyz[carrying, 1]])
-    if len(carrying) > 3:
-        ground = np.column_stack([ground, np.sign(deviations(xyz[carrying], fit))])
-    passed_on = np.linalg.pinv(ground)[:3]
-    return (passed_on * errors[carrying] ** 2) @ passed_on.T
-
-
 def _ends_of_each_place(xyz):
     """Of points at one place only the nearest and the farthest can carry the limit; the others are left out.
 
