@@ -100,7 +100,7 @@ def test_a_mechanism_with_clicks_counts_them_from_how_it_rests(tray, changed):
     assert abs(level.rotation_deg) == pytest.approx(90)
     assert side.rotation_deg == pytest.approx(0, abs=1e-6)
     steps = plan_shot(changed(shot, {"/camera_on_its_side": True})).plane.steps
-    assert "left and right, the camera on its side" in steps[0]
+    assert "left and right, the camera on its side" in steps[1]
 
 
 def test_the_picture_of_a_way_stands_upright_and_within_its_bounds(tray, changed):

@@ -260,6 +260,21 @@ def test_after_tilting_every_point_has_its_mark(tray):
     assert max(marks.values()) - min(marks.values()) == pytest.approx(2 * section.largest_deviation_mm, rel=1e-6)
 
 
+def test_the_steps_say_where_the_rail_stands_for_focusing_and_for_the_picture(tray, changed):
+    section = plan_shot(tray).plane
+    first = section.checks[0]
+    assert f"Set the rail to {first.rail_mm:.2f} mm and focus again on {first.name}." in section.steps
+    # Moved from the one mark to the other the first point leaves the plane by as much as it lies off it.
+    picture = next(step for step in section.steps if "for the picture" in step)
+    stands = float(picture.split(" to ")[1].split(" mm")[0])
+    point = next(each for each in section.points if each.id == first.point)
+    assert first.rail_mm - stands == pytest.approx(point.off_plane_mm, abs=0.006)
+    taped = [{**each, "depth": {"by": "tape", "readings_mm": [500.0 + 10 * i]}}
+             for i, each in enumerate(tray.model_dump()["plane"]["points"])]  # fmt: skip
+    by_tape = plan_shot(changed(tray, {"/plane/points": taped})).plane
+    assert not any("rail" in step for step in by_tape.steps)
+
+
 def scattered(tray, changed, by):
     """Every reading taken twice, so far apart about its mean."""
     points = tray.model_dump()["plane"]["points"]

@@ -193,8 +193,8 @@ def test_a_mechanism_with_clicks_is_set_to_one(tray, changed):
     assert section.setting.rotation_deg == pytest.approx(30)
     assert free.setting.rotation_deg == pytest.approx(20)
     assert section.left_over_mm > free.left_over_mm + 0.1
-    assert "30° clockwise, 1 click," in section.steps[0]
-    assert "click" not in free.steps[0]
+    assert "30° clockwise, 1 click," in section.steps[1]
+    assert "click" not in free.steps[1]
 
 
 def test_what_the_clicks_cost_is_said_with_the_turn_that_saves_it(tray, changed):

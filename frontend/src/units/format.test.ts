@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { decimalsFor, editable, figures, fixed, length, percent, seconds, size } from "./format";
+import { decimalsFor, doubted, editable, figures, fixed, length, percent, seconds, size } from "./format";
 import { parseQuantity, type Kind } from "./parse";
 
 it.each([
@@ -11,6 +11,17 @@ it.each([
   [-0.82, "-0.82"],
   [NaN, "—"],
 ])("%f reads %s", (value, text) => expect(figures(value)).toBe(text));
+
+it.each([
+  [6.243, 0.0578, "mm", "6.24 ± 0.06 mm"],
+  [6.243, 0.4, "mm", "6.2 ± 0.4 mm"],
+  [0.31, 1.4, "mm", "0 ± 1 mm"],
+  [25.4, 0.254, "in", "1.00 ± 0.01 in"],
+  [6.243, 1e-7, "mm", "6.2430 ± 0.0001 mm"],
+  [6.243, 0, "mm", "6.24 mm"],
+] as const)("%f with a doubt of %f reads %s %s", (value, doubt, units, text) =>
+  expect(doubted(value, doubt, units)).toBe(text),
+);
 
 it("lengths take the unit chosen, and micrometres where they belong", () => {
   expect(length(25.4, "in")).toBe("1 in");

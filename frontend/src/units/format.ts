@@ -21,6 +21,16 @@ export function length(mm: number, units: Units, digits = 3): string {
   return units === "in" ? `${figures(mm / MM_PER_INCH, digits)} in` : `${figures(mm, digits)} mm`;
 }
 
+/** A length with how unsure it is: both in one unit, as fine as the doubt is worth telling. */
+export function doubted(mm: number, doubtMm: number, units: Units): string {
+  const factor = units === "in" ? 1 / MM_PER_INCH : 1;
+  const doubt = doubtMm * factor;
+  if (!(doubt > 0) || !Number.isFinite(doubt)) return length(mm, units);
+  const decimals = Math.min(Math.max(Math.ceil(-Math.log10(doubt)), 0), 4);
+  const told = Math.max(doubt, 10 ** -decimals);
+  return `${(mm * factor).toFixed(decimals)} ± ${told.toFixed(decimals)} ${units}`;
+}
+
 /** A bare number of mm or inches with a fixed count of decimals, for columns that line up. */
 export function fixed(mm: number, units: Units, decimals: number): string {
   const text = (units === "in" ? mm / MM_PER_INCH : mm).toFixed(units === "in" ? decimals + 1 : decimals);

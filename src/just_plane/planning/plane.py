@@ -17,7 +17,7 @@ from just_plane.core.plane.readings import node_moved_by_pivot
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning import other_trades
 from just_plane.planning.circle import circle
-from just_plane.planning.plane_checks import checks, correction, expected
+from just_plane.planning.plane_checks import checks, correction, expected, rail_mark
 from just_plane.planning.plane_lines import line_of, line_of_face
 from just_plane.planning.plane_points import point_answers
 from just_plane.planning.plane_words import direction, rotation, steps
@@ -42,8 +42,8 @@ def plane(bench, findings):
         parts["checks"] = checks(work, rails, rings, wording)
         parts["correction"] = correction(shot, rigged, work, allowed, effective, findings)
         if laid.setting is not None:
-            first = parts["checks"][0].name if parts["checks"] else ""
-            parts["steps"] = steps(work.lens, parts["setting"], first, f_number, wording)
+            first = parts["checks"][0] if parts["checks"] else None
+            parts["steps"] = steps(work.lens, parts["setting"], first, rail_mark(shot, work), f_number, wording)
     return PlaneSection(
         points=point_answers(bench, azimuth, rails, rings, findings),
         steepest_deg=math.degrees(math.atan(work.lens.steepest)) if work.lens.limit else None,

@@ -26,9 +26,12 @@ def rotation(faces_deg, rest_deg=90.0):
     return turned - math.copysign(180, turned) if abs(turned) > 90 else turned
 
 
-def steps(lens, answer, first, f_number, wording):
-    """What to do, in order."""
-    said = []
+def steps(lens, answer, first, stands_at, f_number, wording):
+    """What to do, in order.
+
+    ``first`` is the check to focus on, or None; ``stands_at`` the rail's mark to shoot at, mm, None without a rail.
+    """
+    said = ["Meter now, the lens straight, and leave the exposure alone after."]
     if lens.turns:
         turn, click_deg = answer.rotation_deg, math.degrees(lens.click or 0.0)
         if abs(turn) < STRAIGHT:
@@ -39,14 +42,17 @@ def steps(lens, answer, first, f_number, wording):
             clicks = f", {count(round(abs(turn) / click_deg), 'click')}" if click_deg else ""
             said.append(f"Turn the tilt mechanism {abs(turn):.0f}° {way}{clicks}, seen from behind the camera.")
     said.append(f"Tilt {answer.tilt_deg:.1f}° on the scale, so that the lens faces {answer.faces}.")
-    if first:
-        said.append(f"Focus again on {first}.")
+    if first is not None:
+        rail = "" if first.rail_mm is None else f"Set the rail to {first.rail_mm:.2f} mm and f"
+        said.append(f"{rail or 'F'}ocus again on {first.name}.")
+    if stands_at is not None:
+        said.append(f"Set the rail to {stands_at:.2f} mm for the picture, the ring left alone.")
     moved = answer.picture_moves_mm
     if moved is not None and abs(moved) > 0.05:
         said.append(f"Recompose: the picture has moved {wording.length(abs(moved))} on the sensor.")
     else:
         said.append("Recompose: tilting moves the picture.")
-    said.append(f"Meter with the lens straight, then set {f_stop(f_number)} and leave exposure alone.")
+    said.append(f"Set {f_stop(f_number)}.")
     return said
 
 

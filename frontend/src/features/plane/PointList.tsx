@@ -3,7 +3,7 @@ import styled from "styled-components";
 import type { Point, PointAnswer } from "../../api/types";
 import { usePreferences } from "../../app/preferences";
 import { Button } from "../../controls/Button";
-import { length } from "../../units/format";
+import { doubted, length } from "../../units/format";
 import { Section } from "../bench/panel";
 import { useBench } from "../bench/ShotContext";
 import { freshId, newPoint, planeOf, readBy, withPlane } from "./moves";
@@ -114,8 +114,7 @@ function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
   }
   return slack >= 0 ? (
     <small>
-      {length(slack, units)}
-      {unsure > 0 ? ` ± ${length(unsure, units)}` : ""} to spare{carries}
+      {doubted(slack, unsure, units)} to spare{carries}
     </small>
   ) : (
     <small data-trouble="">misses by {length(-slack, units)}</small>
