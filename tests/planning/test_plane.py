@@ -265,14 +265,46 @@ def test_the_steps_say_where_the_rail_stands_for_focusing_and_for_the_picture(tr
     first = section.checks[0]
     assert f"Set the rail to {first.rail_mm:.2f} mm and focus again on {first.name}." in section.steps
     # Moved from the one mark to the other the first point leaves the plane by as much as it lies off it.
-    picture = next(step for step in section.steps if "for the picture" in step)
+    picture = next(step for step in section.last_steps if "for the picture" in step)
     stands = float(picture.split(" to ")[1].split(" mm")[0])
     point = next(each for each in section.points if each.id == first.point)
     assert first.rail_mm - stands == pytest.approx(point.off_plane_mm, abs=0.006)
     taped = [{**each, "depth": {"by": "tape", "readings_mm": [500.0 + 10 * i]}}
              for i, each in enumerate(tray.model_dump()["plane"]["points"])]  # fmt: skip
     by_tape = plan_shot(changed(tray, {"/plane/points": taped})).plane
-    assert not any("rail" in step for step in by_tape.steps)
+    assert not any("rail" in step for step in [*by_tape.steps, *by_tape.last_steps])
+
+
+def marks_of(plan):
+    return {way.id: way.stack.first_rail_mm for way in plan.ways if way.stack}
+
+
+@pytest.mark.parametrize("counts", ["toward", "away"])
+def test_a_stack_by_rail_begins_where_its_first_frame_is_sharp(tray, changed, counts):
+    sign = 1 if counts == "toward" else -1
+    points = tray.model_dump()["plane"]["points"]
+    for point in points:
+        point["depth"]["readings_mm"] = [sign * mark for mark in point["depth"]["readings_mm"]]
+    plan = plan_shot(changed(tray, {"/plane/points": points, "/plane/rail_counts": counts}))
+    nearest = next(point for point in points if point["id"] == "front-right")["depth"]["readings_mm"]
+    stack = way(plan, "rail").stack
+    # A frame focused on the nearest point is taken where that was read; the first lies before it.
+    assert marks_of(plan)["rail"] == pytest.approx(sum(nearest) / len(nearest) + sign * stack.first_mm, abs=1e-6)
+    assert marks_of(plan)["ring"] is None
+
+
+def test_tilt_and_stack_begins_at_the_mark_of_its_first_place(tray, changed):
+    points = tray.model_dump()["plane"]["points"]
+    points[2]["depth"]["readings_mm"] = [72.0]
+    plan = plan_shot(changed(tray, {"/plane/points": points, "/aperture/f_number": 2.8}))
+    stack = way(plan, "tilt_rail").stack
+    stands = float(plan.plane.last_steps[0].split(" to ")[1].split(" mm")[0])
+    on_axis = plan.plane.laid.at_axis_mm
+    assert marks_of(plan)["tilt_rail"] - stands == pytest.approx(stack.first_mm - on_axis, abs=0.006)
+
+
+def test_depths_by_tape_give_no_marks(pod):
+    assert marks_of(plan_shot(pod))["rail"] is None
 
 
 def scattered(tray, changed, by):

@@ -184,6 +184,9 @@ class StackAnswer(Answer):
     covering_frames: Annotated[int, Field(description="Without the spare ones.")]
     first_mm: Annotated[float, Field(description="Behind the nearest point.")]
     last_mm: float
+    first_rail_mm: Annotated[
+        float | None, Field(description="Mark of the rail at the first frame; null: no point was read on the rail.")
+    ] = None
     frames_per_depth: float
     crop: Annotated[float, Field(description="Share of the frame's width that a stack by ring costs.")]
     magnifications: Annotated[list[float], Field(description="At each frame of a ring; one for a rail.")]

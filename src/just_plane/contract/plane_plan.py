@@ -177,7 +177,8 @@ class PlaneSection(Answer):
         None
     )
     circle: CircleAnswer | None = None
-    steps: list[str] = []
+    steps: Annotated[list[str], Field(description="What to do at the lens, up to looking at the points.")] = []
+    last_steps: Annotated[list[str], Field(description="What is left before the picture, once they are right.")] = []
     checks: list[CheckAnswer] = []
     correction: CorrectionAnswer | None = None
     turn: TurnAnswer | None = None

@@ -17,10 +17,11 @@ from just_plane.core.plane.readings import node_moved_by_pivot
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning import other_trades
 from just_plane.planning.circle import circle
-from just_plane.planning.plane_checks import checks, correction, expected, rail_mark
+from just_plane.planning.plane_checks import checks, correction, expected
 from just_plane.planning.plane_lines import line_of, line_of_face
 from just_plane.planning.plane_points import point_answers
-from just_plane.planning.plane_words import direction, rotation, steps
+from just_plane.planning.plane_words import direction, last_steps, rotation, steps
+from just_plane.planning.rail_marks import mark_to_stand_at
 from just_plane.planning.subject_surface import SubjectSurface
 from just_plane.planning.tilting import LEVEL
 
@@ -43,7 +44,8 @@ def plane(bench, findings):
         parts["correction"] = correction(shot, rigged, work, allowed, effective, findings)
         if laid.setting is not None:
             first = parts["checks"][0] if parts["checks"] else None
-            parts["steps"] = steps(work.lens, parts["setting"], first, rail_mark(shot, work), f_number, wording)
+            parts["steps"] = steps(work.lens, parts["setting"], first, wording)
+            parts["last_steps"] = last_steps(mark_to_stand_at(shot, work), f_number)
     return PlaneSection(
         points=point_answers(bench, azimuth, rails, rings, findings),
         steepest_deg=math.degrees(math.atan(work.lens.steepest)) if work.lens.limit else None,

@@ -10,23 +10,10 @@ from just_plane.core.plane import TiltSetting
 from just_plane.core.plane.readings import image_distances, next_setting, setting_from_rail, setting_from_ring
 from just_plane.core.rig import Rig
 from just_plane.planning.plane_words import correction_words
+from just_plane.planning.rail_marks import TOWARD, mark_to_stand_at
 
 SCALE_READS_TO = math.radians(0.05)
 """A tilt scale shows no less than this: moving the lens by it would be a guess."""
-TOWARD = {"toward": 1.0, "away": -1.0}
-
-
-def rail_mark(shot, work):
-    """Mark of the rail at which the camera stands for the plane; None when no depth was read on the rail."""
-    on_rail = [
-        index for index in work.cloud.known if shot.plane.points[work.cloud.points[index].index].depth.by == "rail"
-    ]
-    if not on_rail:
-        return None
-    sign, at = TOWARD[shot.plane.rail_counts], on_rail[0]
-    readings = shot.plane.points[work.cloud.points[at].index].depth.readings_mm
-    # Read untilted: sharp where it lay in the plane of focus.
-    return math.fsum(readings) / len(readings) - sign * (float(work.cloud.xyz[at, 2]) - work.frame.distance)
 
 
 def expected(shot, rigged, work):
@@ -37,7 +24,7 @@ def expected(shot, rigged, work):
     if laid is None or laid.setting is None:
         return rails, rings
     xyz = work.cloud.xyz[known]
-    mark = rail_mark(shot, work)
+    mark = mark_to_stand_at(shot, work)
     if mark is not None:
         off = xyz[:, 2] - (laid.fit.z0 + laid.fit.slope_x * xyz[:, 0] + laid.fit.slope_y * xyz[:, 1])
         rails[known] = mark + TOWARD[shot.plane.rail_counts] * off
@@ -148,7 +135,7 @@ def correction(shot, rigged, work, allowed, effective, findings):
 def _found(shot, rigged, work, shown, indices, marks):
     points = work.cloud.xyz[indices]
     if shot.plane.read_back.by == "rail":
-        at = rail_mark(shot, work)
+        at = mark_to_stand_at(shot, work)
         moved = TOWARD[shot.plane.rail_counts] * (marks - (marks[0] if at is None else at))
         return setting_from_rail(work.lens.focal_length, shown, points, moved)
     scale = _ring_scale(rigged, work)

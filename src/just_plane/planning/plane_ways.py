@@ -15,6 +15,7 @@ from just_plane.core.stack import stack_time
 from just_plane.core.units import MM_PER_NM
 from just_plane.core.ways import Band, Single, View, Way, one_frames
 from just_plane.planning.circle import circle
+from just_plane.planning.rail_marks import mark_moved
 from just_plane.planning.ways_bench import Compared, impossible
 from just_plane.planning.wording import f_stop, percent
 
@@ -185,6 +186,7 @@ def _sweep_answer(sweep, kind, axis, bench):
         covering_frames=len(axis),
         first_mm=axis[0],
         last_mm=axis[-1],
+        first_rail_mm=mark_moved(bench.shot, bench.plane, sweep.places[0]) if kind == "rail" else None,
         frames_per_depth=1 / (1 - bench.shot.stack.overlap),
         crop=0.0 if kind == "rail" else abs(1 - min(sweep.places) / max(sweep.places)),
         magnifications=[bench.view.magnification],

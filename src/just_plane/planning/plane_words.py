@@ -26,11 +26,8 @@ def rotation(faces_deg, rest_deg=90.0):
     return turned - math.copysign(180, turned) if abs(turned) > 90 else turned
 
 
-def steps(lens, answer, first, stands_at, f_number, wording):
-    """What to do, in order.
-
-    ``first`` is the check to focus on, or None; ``stands_at`` the rail's mark to shoot at, mm, None without a rail.
-    """
+def steps(lens, answer, first, wording):
+    """What to do at the lens, in order, up to looking at the points; ``first`` is the check to focus on, or None."""
     said = ["Meter now, the lens straight, and leave the exposure alone after."]
     if lens.turns:
         turn, click_deg = answer.rotation_deg, math.degrees(lens.click or 0.0)
@@ -45,15 +42,18 @@ def steps(lens, answer, first, stands_at, f_number, wording):
     if first is not None:
         rail = "" if first.rail_mm is None else f"Set the rail to {first.rail_mm:.2f} mm and f"
         said.append(f"{rail or 'F'}ocus again on {first.name}.")
-    if stands_at is not None:
-        said.append(f"Set the rail to {stands_at:.2f} mm for the picture, the ring left alone.")
     moved = answer.picture_moves_mm
     if moved is not None and abs(moved) > 0.05:
         said.append(f"Recompose: the picture has moved {wording.length(abs(moved))} on the sensor.")
     else:
         said.append("Recompose: tilting moves the picture.")
-    said.append(f"Set {f_stop(f_number)}.")
     return said
+
+
+def last_steps(stands_at, f_number):
+    """What is left before the picture; ``stands_at`` is the rail's mark to shoot at, mm, None without a rail."""
+    rail = [] if stands_at is None else [f"Set the rail to {stands_at:.2f} mm for the picture, the ring left alone."]
+    return [*rail, f"Set {f_stop(f_number)}."]
 
 
 def correction_words(shown, found, more, wanted_faces, *, held, close):

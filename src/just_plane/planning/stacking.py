@@ -4,6 +4,7 @@ from just_plane.contract.plan import StackAnswer
 from just_plane.core.errors import OpticsError
 from just_plane.core.stack import SLAB_FROM, rail_stack, ring_stack, slabs
 from just_plane.core.ways import FramesView, stacked
+from just_plane.planning.rail_marks import mark_moved
 from just_plane.planning.ring import throw
 from just_plane.planning.ways_bench import Compared, impossible
 from just_plane.planning.wording import count, f_stop, percent
@@ -37,7 +38,7 @@ def stack_by(bench, kind):
     except OpticsError as error:
         return impossible(bench, kind, kind, title, str(error))
     way = stacked(bench.view, kind, f_number, view, stack, bench.exposure(index), bench.pace)
-    answer = _stack_answer(stack, view, crop, way)
+    answer = _stack_answer(bench, kind, stack, view, crop, way)
     return Compared(kind, way, title, _stack_note(bench, kind, answer), _against_stack(bench, kind, answer), answer)
 
 
@@ -77,7 +78,7 @@ def _why_not(bench, table):
     return f"The ring ends {length(bench.shot.subject.depth_mm - table.farthest)} before the farthest point."
 
 
-def _stack_answer(stack, view, crop, way):
+def _stack_answer(bench, kind, stack, view, crop, way):
     sizes = [float(view.magnification)] if isinstance(view.magnification, float) else view.magnification.tolist()
     depth = way.bands[0].far - way.bands[0].near
     return StackAnswer(
@@ -88,6 +89,7 @@ def _stack_answer(stack, view, crop, way):
         covering_frames=stack.covering,
         first_mm=stack.positions[0],
         last_mm=stack.positions[-1],
+        first_rail_mm=mark_moved(bench.shot, bench.plane, stack.positions[0] - bench.focus) if kind == "rail" else None,
         frames_per_depth=min(depth / stack.smallest_gap, 1e6) if stack.smallest_gap > 0 else 1.0,
         crop=crop,
         magnifications=sizes,
@@ -109,7 +111,7 @@ def _against_stack(bench, kind, answer):
     travel = answer.last_mm - answer.first_mm
     if kind == "rail" and options.rail_travel_mm is not None and travel > options.rail_travel_mm:
         against.append(f"needs {length(travel)} of rail; there are {length(options.rail_travel_mm)}")
-    if kind == "rail" and bench.rigged.working_distance - bench.focus - answer.last_mm + bench.focus < 0:
+    if kind == "rail" and bench.rigged.working_distance < answer.last_mm:
         against.append("the lens would touch the subject before the last frame")
     if answer.frames_per_depth > 5.5:
         against.append("past five frames a depth the merge only gets softer")

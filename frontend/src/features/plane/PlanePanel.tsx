@@ -43,7 +43,7 @@ export function PlanePanel() {
             <>
               <Dials setting={plane.setting} upright={shot.camera_on_its_side ?? false} />
               <Steps>
-                {plane.steps?.map((step) => (
+                {[...(plane.steps ?? []), ...(plane.last_steps ?? [])].map((step) => (
                   <li key={step}>{step}</li>
                 ))}
               </Steps>

@@ -178,7 +178,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
       <Tick>Exposure, white balance and focus to manual; stabiliser off on the support.</Tick>
       {tilted ? (
         <>
-          <Tick>Frame and meter with the lens straight.</Tick>
+          <Tick>Frame with the lens straight.</Tick>
           {plan.plane?.steps?.map((step) => (
             <Tick key={step}>{step}</Tick>
           ))}
@@ -189,6 +189,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
               {check.words}
             </Tick>
           ))}
+          {way.id === "tilt" ? plan.plane?.last_steps?.map((step) => <Tick key={step}>{step}</Tick>) : null}
         </>
       ) : (
         <Tick>
@@ -202,6 +203,11 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
       {way.id === "turn" && plan.plane?.turn ? <Tick>{plan.plane.turn.words}</Tick> : null}
       {way.stack && way.stack.first_mm < 0 && !tilted ? (
         <Tick>Go back {length(-way.stack.first_mm, units)} for the spare frames in front.</Tick>
+      ) : null}
+      {way.stack?.first_rail_mm != null ? (
+        <Tick>
+          Set the rail to {way.stack.first_rail_mm.toFixed(2)} mm for the first frame, the ring left alone.
+        </Tick>
       ) : null}
       {way.kind === "rail" ? (
         <Tick>Approach every position from the same side, to take up the play.</Tick>
