@@ -60,7 +60,7 @@ export function PlaneViews() {
             ? ` Ring: the ${length(plane.allowed_blur_um / 1000, units)} that may blur; disc: what does.`
             : ""}
           {mapOf(plane, way?.id ?? null)
-            ? " Bold line: in focus; thin: blurs as much as it may; dashed: three times that; between the points guessed."
+            ? " Bold: in focus; thin: the blur allowed; dashed: three times that. Between points it is a guess."
             : ""}
         </p>
         <Button
