@@ -167,8 +167,8 @@ def test_a_picture_without_a_ruler_comes_back_with_the_reason(client):
 
 
 def test_a_photograph_may_be_larger_than_a_shot(client):
-    refused(client.post("/api/ruler/find", data=b"\xff\xd8" + b"\0" * 3_000_000), 422, "picture.refused")
-    refused(client.post("/api/shots/from-file", data=b" " * 3_000_000), 413, "http.413")
+    refused(client.post("/api/ruler/find", data=b"\xff\xd8" + b"\0" * 7_000_000), 422, "picture.refused")
+    refused(client.post("/api/shots/from-file", data=b" " * 7_000_000), 413, "http.413")
 
 
 def test_two_tubes_over_http(client):

@@ -1,5 +1,6 @@
 import pytest
 
+from just_plane.contract.shot_file import LARGEST_BYTES
 from just_plane.web.security import LARGEST_BODY
 
 
@@ -38,8 +39,12 @@ def test_the_page_itself_can_write(client):
     assert answer.json["code"] == "file.refused"
 
 
-def test_a_huge_body_is_refused(client):
-    answer = client.post("/api/shots/from-file", data=b"x" * (LARGEST_BODY + 1))
+@pytest.mark.parametrize(
+    ("to", "most"),
+    [("/api/plan", LARGEST_BODY), ("/api/shots/from-file", LARGEST_BYTES)],
+)
+def test_a_huge_body_is_refused(client, to, most):
+    answer = client.post(to, data=b"x" * (most + 1), content_type="application/json")
     assert (answer.status_code, answer.json["code"]) == (413, "http.413")
 
 
