@@ -70,7 +70,7 @@ def test_where_one_frame_holds_all_of_it_there_is_no_need(square_foil):
     [
         ("cut", {}, "light itself blurs too much"),
         ("sugar", {}, "one size only"),
-        ("ganache", {}, "1.4× back, the farthest this rig focuses"),
+        ("praline", {}, "5.8× back, the farthest this rig focuses"),
         ("cut", {"tubes_mm": [50.0], "/framing": {"by": "magnification", "magnification": 0.5}}, "no farther back"),
     ],
 )
@@ -78,6 +78,57 @@ def test_why_it_does_not_help_is_said(catalogue, changed, name, values, reason):
     way = back_off(changed(catalogue[name], values))
     assert way.frames == 0
     assert reason in way.against[0]
+
+
+def test_extension_that_keeps_it_near_is_taken_out_first(catalogue, changed):
+    drip = catalogue["ganache"]
+    way = back_off(drip)
+    answer = way.back_off
+    assert answer.without == [1]
+    assert "without tube 12 mm" in way.note
+    assert way.cover == 1.0
+    # It is the shot with the lens alone, from there.
+    there = plan_shot(
+        changed(
+            drip,
+            {
+                "/rig": drip.model_dump()["rig"][:1],
+                "/framing": {"by": "magnification", "magnification": answer.magnification},
+                "/picture/share_of_frame": drip.picture.share_of_frame / answer.factor,
+            },
+        )
+    )
+    assert there.ways[0].cover == pytest.approx(1.0)
+    assert there.ways[0].worst_contrast == pytest.approx(way.worst_contrast, rel=1e-6)
+    assert there.reach.subject_to_sensor_mm == pytest.approx(answer.subject_to_sensor_mm)
+    assert there.reach.working_distance_mm == pytest.approx(answer.room_mm)
+    assert there.aperture.effective_f_number == pytest.approx(way.effective_f_number)
+
+
+def test_extension_that_is_not_in_the_way_stays(shallow, changed):
+    tube = {"gear": {"kind": "tube", "length_mm": 12.0}}
+    shot = changed(shallow, {"/rig": [*shallow.model_dump()["rig"], tube], "/framing/magnification": 0.6})
+    answer = back_off(shot).back_off
+    assert answer is not None
+    assert answer.without == []
+
+
+def test_a_lens_turned_round_keeps_its_tubes(catalogue, changed):
+    drip = catalogue["ganache"]
+    lens = {**drip.model_dump()["rig"][0], "reversed": True}
+    ring = {"gear": {"kind": "reversing_ring", "thread_mm": 49.0, "thickness_mm": 8.0}}
+    tube = drip.model_dump()["rig"][1]
+    shot = changed(drip, {"/rig": [lens, ring, tube], "/framing": {"by": "closest"}})
+    way = back_off(shot)
+    assert way is None or way.frames == 0
+
+
+def test_the_shutter_of_standing_back_is_the_one_from_there(catalogue):
+    way = back_off(catalogue["ganache"])
+    plan = plan_shot(catalogue["ganache"])
+    lost = (way.effective_f_number / plan.aperture.effective_f_number) ** 2
+    assert lost < 1
+    assert way.steady.shutter_s == pytest.approx(plan.ways[0].steady.shutter_s * lost)
 
 
 def test_too_few_pixels_stand_against_it(shallow, changed):

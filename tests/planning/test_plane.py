@@ -375,6 +375,7 @@ def test_the_far_ones_early_mean_less_tilt(tray, changed):
     (0.02, 8.0, True, "every point still lies within its slack"),
     (0.3, 8.0, False, "then focus and read again"),
     (0.02, 2.8, False, "then focus and read again"),
+    (0.0, 2.8, True, "as near as the scale tells"),
 ])  # fmt: skip
 def test_what_was_read_is_weighed_by_what_the_points_may_take(tray, changed, extra, f_number, within, said):
     # The same error of the tilt is nothing stopped down and too much wide open.

@@ -200,10 +200,14 @@ class BackOffAnswer(Answer):
     magnification: float
     entrance_pupil_mm: Annotated[float, Field(description="Plane of focus to entrance pupil, from there.")]
     room_mm: Annotated[float, Field(description="Working distance from there.")]
+    subject_to_sensor_mm: Annotated[float, Field(description="Plane of focus to sensor mark, from there.")]
     room_gained_mm: float
     pixels_across: Annotated[int | None, Field(description="Left after the crop; null: the body's are not known.")]
     equal_f_number: Annotated[float, Field(description="Marked stop that gives the same picture from the first place.")]
     equal_effective_f_number: float
+    without: Annotated[
+        list[int], Field(description="Places in the row of pieces to take out first: with them it focuses no farther.")
+    ] = []
 
 
 class WayAnswer(Answer):

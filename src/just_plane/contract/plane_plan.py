@@ -90,7 +90,8 @@ class CorrectionAnswer(Answer):
     more_deg: Annotated[float, Field(description="On the tilt scale; below 0: less.")]
     set_tilt_deg: float
     set_faces_deg: float
-    within: Annotated[bool, Field(description="Near enough: what is left moves no point past its slack.")]
+    within: Annotated[bool, Field(description="Near enough: every point holds, or the scale tells no finer.")]
+    held: Annotated[bool, Field(description="What is left moves no point past its slack.")]
     words: str
 
 

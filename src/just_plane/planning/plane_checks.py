@@ -126,6 +126,7 @@ def correction(shot, rigged, work, allowed, effective, findings):
         set_tilt_deg=math.degrees(tilt),
         set_faces_deg=faces,
         within=held or close,
+        held=held,
         words=correction_words(
             back.tilt_deg, math.degrees(found.tilt), math.degrees(more), faces, held=held, close=close
         ),

@@ -35,8 +35,13 @@ def steady(bench, item):
         settle = settling_needed(held.rail_swings_um / UM_PER_MM, held.rail_calms_s, magnification, circle)
     softness = _background(bench, item)
     factor = item.back_off.factor if item.back_off is not None else 1.0
+    exposure = float(shutter(shot, item.way.f_number, bench.rigged.imaging))
+    if item.back_off is not None:
+        # Less is lost to extension from there.
+        here = float(bench.rigged.imaging.effective_f_number(item.way.f_number))
+        exposure *= (item.way.effective_f_number / here) ** 2
     return SteadyAnswer(
-        shutter_s=float(shutter(shot, item.way.f_number, bench.rigged.imaging)),
+        shutter_s=exposure,
         subject_s=None if moves is None else longest_shutter_for_subject(moves, magnification, circle),
         hand_s=by_hand,
         settle_s=settle,

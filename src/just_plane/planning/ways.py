@@ -138,7 +138,7 @@ def _back_off(bench):
         "back_off",
         backed.way,
         f"Back off {backed.answer.factor:.2g}× and crop, {stop_words}",
-        words(backed.answer, bench.wording),
+        words(bench.shot, backed.answer, bench.wording),
         backed.against,
         back_off=backed.answer,
         keeps_picture=False,

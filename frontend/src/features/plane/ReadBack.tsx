@@ -131,7 +131,9 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
         <AnswerBox style={{ marginTop: 12 }}>
           <strong>
             {correction.within
-              ? "It lies right"
+              ? correction.held
+                ? "It lies right"
+                : "The tilt is right, the stop is not"
               : `${Math.abs(correction.more_deg).toFixed(1)}° ${correction.more_deg < 0 ? "less" : "more"}: set ${correction.set_tilt_deg.toFixed(1)}°`}
           </strong>
           {correction.words}

@@ -126,12 +126,11 @@ function Filled({ shotId, shot }: { shotId: string; shot: Shot }) {
 function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }) {
   const { units } = usePreferences();
   const reach = plan.reach;
-  const exposure =
-    plan.aperture?.stops.find((each) => each.f_number === way.f_number)?.shutter_s ??
-    plan.light?.shutter_s ??
-    0;
   if (!reach) return null;
-  const row = [...shot.rig].reverse();
+  const back = way.back_off;
+  const row = shot.rig.filter((_, index) => !back?.without?.includes(index)).reverse();
+  const out = shot.rig.filter((_, index) => back?.without?.includes(index)).map(({ gear }) => nameOf(gear));
+  const wider = back?.factor ?? 1;
   const tilted = way.id.startsWith("tilt");
   return (
     <>
@@ -140,7 +139,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         <dt>body</dt>
         <dd>{shot.body.name || "own numbers"}</dd>
         <dt>size on the sensor</dt>
-        <dd>{times(reach.magnification)}</dd>
+        <dd>{times(back?.magnification ?? reach.magnification)}</dd>
         <dt>body outward</dt>
         <dd>
           {row
@@ -148,20 +147,20 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
             .join(" · ")}
         </dd>
         <dt>frame</dt>
-        <dd>{size(reach.frame_width_mm, reach.frame_height_mm, units)}</dd>
+        <dd>{size(reach.frame_width_mm * wider, reach.frame_height_mm * wider, units)}</dd>
         <dt>rail</dt>
         <dd>{shot.stack?.rail_name || "none named"}</dd>
         <dt>lens to nearest point</dt>
-        <dd>{length(reach.nearest_point_mm, units, 4)}</dd>
+        <dd>{length(back ? back.room_mm - (way.focuses_mm[0] ?? 0) : reach.nearest_point_mm, units, 4)}</dd>
         <dt>aperture</dt>
         <dd>
           {stop(way.f_number)} marked, works as {stop(way.effective_f_number)}
         </dd>
         <dt>sensor mark to focus</dt>
-        <dd>{length(reach.subject_to_sensor_mm, units, 4)}</dd>
+        <dd>{length(back?.subject_to_sensor_mm ?? reach.subject_to_sensor_mm, units, 4)}</dd>
         <dt>exposure</dt>
         <dd>
-          {seconds(exposure)}, ISO {plan.light?.iso}
+          {seconds(way.steady.shutter_s)}, ISO {plan.light?.iso}
         </dd>
         <dt>time in all</dt>
         <dd>{seconds(way.time_s)}</dd>
@@ -176,6 +175,14 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
       </Facts>
       <h2>In order</h2>
       <Tick>Exposure, white balance and focus to manual; stabiliser off on the support.</Tick>
+      {back ? (
+        <Tick>
+          {out.length ? `Take out ${out.join(" and ")}. ` : ""}Stand back until the sensor mark is{" "}
+          {length(back.subject_to_sensor_mm, units, 4)} from the plane of focus: the frame is then{" "}
+          {length(reach.frame_width_mm * wider, units)} wide. Crop the picture to{" "}
+          {size(reach.frame_width_mm, reach.frame_height_mm, units)} after.
+        </Tick>
+      ) : null}
       {tilted ? (
         <>
           <Tick>Frame with the lens straight.</Tick>
