@@ -30,6 +30,36 @@ def test_step_table_of_one_frame_keeps_the_framing(pod):
     assert rows[1][5] == "0.5000"
 
 
+def table(shot, way_id):
+    plan = plan_shot(shot)
+    way = next(each for each in plan.ways if each.id == way_id)
+    text = step_csv(way, plan.reach.magnification, shot.plane.rail_counts)
+    return way, list(csv.DictReader(io.StringIO(text)))
+
+
+@pytest.mark.parametrize(("counts", "sign"), [("toward", 1), ("away", -1)])
+def test_marks_of_the_rail_stand_in_the_table_where_points_were_read_on_it(tray, changed, counts, sign):
+    points = tray.model_dump()["plane"]["points"]
+    for point in points:
+        point["depth"]["readings_mm"] = [sign * mark for mark in point["depth"]["readings_mm"]]
+    shot = changed(tray, {"/plane/points": points, "/plane/rail_counts": counts})
+    way, rows = table(shot, "rail")
+    marks = [float(row["rail_mark_mm"]) for row in rows]
+    assert marks[0] == pytest.approx(way.stack.first_rail_mm, abs=1e-4)
+    assert np.diff(marks) == pytest.approx(sign * way.stack.step_mm, abs=2e-4)
+
+
+def test_no_marks_are_made_up(pod, tray):
+    assert {row["rail_mark_mm"] for row in table(pod, "rail")[1]} == {""}
+    assert {row["rail_mark_mm"] for row in table(tray, "ring")[1]} == {""}
+    assert {row["rail_mark_mm"] for row in table(tray, "tilt")[1]} == {""}
+
+
+def test_standing_back_has_the_size_from_there(catalogue):
+    way, rows = table(catalogue["ganache"], "back_off")
+    assert float(rows[0]["magnification"]) == pytest.approx(way.back_off.magnification, abs=1e-4)
+
+
 def test_map_of_stops_agrees_with_the_plain_contrast(pod):
     plan = plan_shot(pod)
     found = through_focus(pod, -10.0, 40.0)

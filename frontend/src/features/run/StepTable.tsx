@@ -4,6 +4,7 @@ import { fonts } from "../../app/theme";
 import type { WayAnswer } from "../../api/types";
 import { decimalsFor, fixed, times } from "../../units/format";
 import { useBench } from "../bench/ShotContext";
+import { planeOf } from "../plane/moves";
 
 const Scroll = styled.div`
   overflow: auto;
@@ -36,21 +37,32 @@ export const Table = styled.table`
 
 /** The steps of the way looked at, as a table. */
 export function StepTable() {
-  const { way, plan } = useBench();
+  const { shot, way, plan } = useBench();
   if (!way?.frames) return <p>{plan ? "This way has no frames to list." : ""}</p>;
   return (
     <Scroll tabIndex={0} role="region" aria-label="Step table">
-      <Steps way={way} magnification={plan?.reach?.magnification ?? 0} />
+      <Steps way={way} magnification={plan?.reach?.magnification ?? 0} counts={planeOf(shot).rail_counts} />
     </Scroll>
   );
 }
 
-export function Steps({ way, magnification }: { way: WayAnswer; magnification: number }) {
+interface StepsProps {
+  way: WayAnswer;
+  /** Of the framing, for ways that keep it. */
+  magnification: number;
+  /** Whether the rail's marks grow toward the subject. */
+  counts: "toward" | "away" | undefined;
+}
+
+export function Steps({ way, magnification, counts }: StepsProps) {
   const { units } = usePreferences();
+  const kept = way.back_off?.magnification ?? magnification;
+  const startsAt = way.stack?.first_rail_mm ?? null;
   const sizes = way.stack?.magnifications ?? [];
   const first = way.focuses_mm[0] ?? 0;
   const decimals = decimalsFor(way.stack?.step_mm ?? 1);
   const show = (mm: number) => fixed(mm, units, decimals);
+  const mark = (moved: number) => ((startsAt ?? 0) + (counts === "away" ? -moved : moved)).toFixed(decimals);
   return (
     <Table>
       <thead>
@@ -61,6 +73,7 @@ export function Steps({ way, magnification }: { way: WayAnswer; magnification: n
           <th scope="col">sharp from, {units}</th>
           <th scope="col">to, {units}</th>
           <th scope="col">size</th>
+          {startsAt === null ? null : <th scope="col">rail mark, mm</th>}
         </tr>
       </thead>
       <tbody>
@@ -77,7 +90,8 @@ export function Steps({ way, magnification }: { way: WayAnswer; magnification: n
               <td>{show(focus)}</td>
               <td>{show(band?.[0] ?? 0)}</td>
               <td>{show(band?.[1] ?? 0)}</td>
-              <td>{times(sizes.length > 1 ? (sizes[index] ?? 0) : magnification)}</td>
+              <td>{times(sizes.length > 1 ? (sizes[index] ?? 0) : kept)}</td>
+              {startsAt === null ? null : <td>{mark(focus - first)}</td>}
             </tr>
           );
         })}

@@ -73,7 +73,8 @@ const Paper = styled.div`
 `;
 
 const Tick = styled.p`
-  padding: 3px 0;
+  padding: 3px 0 3px 22px;
+  text-indent: -22px;
   &::before {
     content: "";
     display: inline-block;
@@ -232,7 +233,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         </>
       ) : null}
       <h2>Steps</h2>
-      <Steps way={way} magnification={reach.magnification} />
+      <Steps way={way} magnification={reach.magnification} counts={shot.plane?.rail_counts} />
     </>
   );
 }

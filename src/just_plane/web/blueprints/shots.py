@@ -131,7 +131,8 @@ def get_steps(path: ShotPath, query: StepsQuery):
             plan.verdict.headline,
             "/chosen_way",
         )
-    return download(step_csv(way, plan.reach.magnification), f"{shot.name} steps.csv", "text/csv")
+    table = step_csv(way, plan.reach.magnification, shot.plane.rail_counts)
+    return download(table, f"{shot.name} steps.csv", "text/csv")
 
 
 def _photograph(shot):
