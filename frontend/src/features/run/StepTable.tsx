@@ -30,6 +30,9 @@ export const Table = styled.table`
     padding: 5px 12px;
     border-bottom: 1px solid ${({ theme }) => theme.line};
   }
+  td {
+    white-space: nowrap;
+  }
   tr[data-spare] td {
     color: ${({ theme }) => theme.soft};
   }
@@ -68,12 +71,12 @@ export function Steps({ way, magnification, counts }: StepsProps) {
       <thead>
         <tr>
           <th scope="col">frame</th>
+          {startsAt === null ? null : <th scope="col">rail mark, mm</th>}
           <th scope="col">moved from first, {units}</th>
           <th scope="col">focus behind nearest, {units}</th>
           <th scope="col">sharp from, {units}</th>
           <th scope="col">to, {units}</th>
           <th scope="col">size</th>
-          {startsAt === null ? null : <th scope="col">rail mark, mm</th>}
         </tr>
       </thead>
       <tbody>
@@ -86,12 +89,12 @@ export function Steps({ way, magnification, counts }: StepsProps) {
                 {index + 1}
                 {spare ? " spare" : ""}
               </td>
+              {startsAt === null ? null : <td>{mark(focus - first)}</td>}
               <td>{show(focus - first)}</td>
               <td>{show(focus)}</td>
               <td>{show(band?.[0] ?? 0)}</td>
               <td>{show(band?.[1] ?? 0)}</td>
               <td>{times(sizes.length > 1 ? (sizes[index] ?? 0) : kept)}</td>
-              {startsAt === null ? null : <td>{mark(focus - first)}</td>}
             </tr>
           );
         })}
