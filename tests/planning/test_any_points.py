@@ -34,8 +34,17 @@ def clouds(depth, fewest=0):
     return st.lists(point, min_size=fewest, max_size=9)
 
 
-def shot_with(points, **plane):
-    document = {**TRAY, "plane": {**TRAY["plane"], **plane}}
+mechanisms = st.builds(
+    lambda rotates, apart: {"rotates": rotates, "click_apart_deg": apart},
+    st.sampled_from(["no", "clicks", "freely"]),
+    st.none() | st.floats(0.5, 180),
+)
+
+
+def shot_with(points, mechanism=None, on_its_side=False, **plane):
+    document = {**TRAY, "plane": {**TRAY["plane"], **plane}, "camera_on_its_side": on_its_side}
+    lens = document["rig"][0]
+    document["rig"] = [{**lens, "gear": {**lens["gear"], **(mechanism or {})}}, *document["rig"][1:]]
     document["plane"]["points"] = [
         {"id": f"p{index}", "name": "", "wanted": wanted, "from_left": left, "from_top": top, "depth": depth}
         for index, (left, top, depth, wanted) in enumerate(points)
@@ -44,9 +53,10 @@ def shot_with(points, **plane):
 
 
 @settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-@given(clouds(depths(marks)), st.sampled_from(["toward", "away"]), st.none() | marks)
-def test_any_points_get_a_plan_and_every_gap_in_it_is_said(points, counts, stands):
-    plan = plan_shot(shot_with(points, rail_counts=counts, rail_at_mm=stands))
+@given(clouds(depths(marks)), st.sampled_from(["toward", "away"]), st.none() | marks, mechanisms, st.booleans())
+def test_any_points_get_a_plan_and_every_gap_in_it_is_said(points, counts, stands, mechanism, on_its_side):
+    shot = shot_with(points, mechanism, on_its_side, rail_counts=counts, rail_at_mm=stands)
+    plan = plan_shot(shot)
     section = plan.plane
     if section is None:
         assert any(finding.severity == "trouble" for finding in plan.findings)
@@ -55,7 +65,16 @@ def test_any_points_get_a_plan_and_every_gap_in_it_is_said(points, counts, stand
         assert any(finding.field.startswith("/plane") for finding in plan.findings)
     if section.setting is not None:
         assert 0 <= section.setting.tilt_deg <= 10 + 1e-6
-        assert section.limited or section.left_over_mm <= section.largest_deviation_mm + 1e-9
+        clicks = mechanism["rotates"] == "clicks" and mechanism["click_apart_deg"]
+        assert section.limited or clicks or section.left_over_mm <= section.largest_deviation_mm + 1e-9
+        if section.setting.tilt_deg > 1e-3:
+            turned = section.setting.rotation_deg
+            if clicks:
+                most = int(90 // clicks)
+                marks_of_it = [click * clicks for click in range(-most, most + 1)]
+                assert min(abs((turned - mark + 90) % 180 - 90) for mark in marks_of_it) < 1e-3
+            if mechanism["rotates"] == "no":
+                assert abs(turned) < 1e-3
     for way in plan.ways:
         assert 0 <= way.cover <= 1
         assert way.points_held is None or way.points_held <= sum(p.wanted == "sharp" for p in section.points)

@@ -15,6 +15,8 @@ from just_plane.core.plane import (
     wedge_defocus,
 )
 
+MOST_ROUNDS = 12
+"""Of letting the limit of the slope and the plane's distance agree; each leaves a few hundredths of what was off."""
 UP, ACROSS = math.pi / 2, 0.0
 LEVEL = 1e-6
 """Slopes below this are none: the points stand at one depth."""
@@ -155,21 +157,23 @@ def lay_plane(lens, points, findings):
         findings.caution(why_not.code, "/plane/points", why_not.message, why_not.remedy)
     try:
         fit = _best_within(lens, points, wanted)
-        return Laid(wanted, asked, fit, tilt_for_plane(lens.focal_length, *fit[:3]), limited=not reached)
+        setting = tilt_for_plane(lens.focal_length, *fit[:3])
+        setting = setting._replace(tilt=min(setting.tilt, lens.limit))  # to the last digit
+        return Laid(wanted, asked, fit, setting, limited=not reached)
     except OpticsError as error:
         findings.refused(why_not or error, "/plane/points")
         return Laid(wanted, asked, wanted, None, limited=True)
 
 
 def _best_within(lens, points, wanted):
-    """The best plane for the limit: its steepest slope goes with how far it lies, so some times round."""
+    """The best plane for the limit: its steepest slope goes with how far it lies, so round until both agree."""
     z0 = wanted.z0 if wanted.z0 > lens.focal_length else lens.distance
-    fit = wanted
-    for _ in range(3):
+    for _ in range(MOST_ROUNDS):
         fit = _fit(lens, points, math.sin(lens.limit) * z0 / lens.focal_length)
+        if abs(fit.z0 - z0) <= 1e-9 * abs(z0):
+            break
         z0 = fit.z0
-    steepest = min(math.sin(lens.limit) * z0 / lens.focal_length, math.hypot(fit.slope_x, fit.slope_y))
-    return _fit(lens, points, steepest)
+    return fit
 
 
 def _fit(lens, points, steepest):

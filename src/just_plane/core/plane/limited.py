@@ -61,7 +61,8 @@ def fit_on_clicks(points, steepest, apart, first=math.pi / 2):
     ----------
     points, steepest     As for :func:`fit_within`.
     apart : float        Between two clicks, radians, above 0 to a half turn.
-    first : float        Azimuth of one of the clicks, radians: upright unless said.
+    first : float        Azimuth of the middle one, radians, upright unless said; there are others to a quarter turn
+                         to either side.
 
     Returns
     -------
@@ -86,8 +87,12 @@ def fit_on_clicks(points, steepest, apart, first=math.pi / 2):
             remedy="Count the clicks of a full turn and divide 360 by them.",
         )
     free = fit_within(points, steepest)
-    before = math.floor((math.atan2(free.slope_y, free.slope_x) - first) / apart)
-    fits = (fit_within(points, steepest, first + click * apart) for click in (before, before + 1))
+    to_either_side = math.floor(math.pi / 2 / apart + 1e-9)
+    clicks = first + apart * np.arange(-to_either_side, to_either_side + 1)
+    # A direction and its opposite are one: the lens tilts both ways.
+    further = (clicks - math.atan2(free.slope_y, free.slope_x)) % math.pi
+    beside = {float(clicks[int(np.argmin(further))]), float(clicks[int(np.argmax(further))])}
+    fits = [fit_within(points, steepest, azimuth) for azimuth in sorted(beside)]
     return min(fits, key=lambda fit: fit.largest_deviation)
 
 
