@@ -21,21 +21,12 @@ class Cloud:
     """Lens to the nearest point that must be sharp, along the axis."""
     zero: float
     """Depth on the points' own scale at that nearest point."""
-
-    @property
-    def asked(self):
-        """Indices of the points that must be sharp and are read."""
-        return [index for index, point in enumerate(self.points) if point.is_asked]
-
-    @property
-    def known(self):
-        """Indices of all points that are read."""
-        return [index for index, point in enumerate(self.points) if point.depth is not None]
-
-    @property
-    def sharp(self):
-        """(M, 3) of the points that must be sharp."""
-        return self.xyz[self.asked]
+    asked: list[int]
+    """Indices of the points that must be sharp and are read."""
+    known: list[int]
+    """Indices of all points that are read."""
+    sharp: np.ndarray
+    """(M, 3) of the points that must be sharp."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,7 +77,9 @@ def cloud(points, frame, focus):
             x, y = x + point.beside[0], y + point.beside[1]
             places[index] = frame.place(x, y, z[index])
         xyz[index] = x, y, z[index]
-    return Cloud(tuple(points), xyz, places, nearest, zero)
+    must = [index for index, point in enumerate(points) if point.is_asked]
+    known = [index for index, point in enumerate(points) if point.depth is not None]
+    return Cloud(tuple(points), xyz, places, nearest, zero, must, known, xyz[must])
 
 
 def _middle_depth(points, corner):
