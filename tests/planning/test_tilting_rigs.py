@@ -197,6 +197,14 @@ def test_a_mechanism_with_clicks_is_set_to_one(tray, changed):
     assert "click" not in free.steps[1]
 
 
+def test_how_sure_the_tilt_is_is_said_for_the_plane_of_the_points_only(tray, changed):
+    clicks = changed(tray, {"/rig/0/gear/rotates": "clicks", "/rig/0/gear/click_apart_deg": 30.0})
+    free, held = (plan_shot(shot).plane.setting for shot in (tray, clicks))
+    assert free.tilt_uncertainty_deg > 0
+    assert held.tilt_uncertainty_deg is None
+    assert held.tilt_deg != pytest.approx(free.tilt_deg, abs=1e-3)
+
+
 def test_what_the_clicks_cost_is_said_with_the_turn_that_saves_it(tray, changed):
     plan = plan_shot(oblique(tray, changed, 30.0))
     said = {each.code: each for each in plan.findings}["plane.between_clicks"]

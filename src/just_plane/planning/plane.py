@@ -201,10 +201,11 @@ def _setting(bench, setting):
 
 
 def _uncertainty(work, setting):
-    """Standard uncertainty of tilt and direction, degrees; (None, None) where no point was read twice."""
+    """Standard uncertainty of tilt and direction, degrees; (None, None) where no point was read twice, or where the
+    setting is not that of the plane through the points."""
     asked = work.cloud.asked
     errors = [work.cloud.points[index].uncertainty for index in asked]
-    if any(error is None for error in errors) or work.laid.limited:
+    if any(error is None for error in errors) or work.laid.fit != work.laid.wanted:
         return None, None
     spread = fit_uncertainty(work.cloud.sharp, work.laid.wanted, errors)
     wanted, slope = work.laid.wanted, work.laid.slope

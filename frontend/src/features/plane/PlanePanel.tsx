@@ -97,7 +97,8 @@ function Answer({ plane }: { plane: PlaneSection }) {
   const { units } = usePreferences();
   const { setting } = plane;
   const known = plane.angle_deg !== null && plane.angle_deg !== undefined;
-  const off = plane.largest_deviation_mm ?? 0;
+  // What the setting leaves: more than the plane itself where the mechanism stays on clicks only.
+  const off = setting ? (plane.left_over_mm ?? 0) : (plane.largest_deviation_mm ?? 0);
   const limit =
     plane.steepest_deg === null || plane.steepest_deg === undefined
       ? "This lens does not tilt."
@@ -127,7 +128,7 @@ function Answer({ plane }: { plane: PlaneSection }) {
       </strong>
       {setting ? `The plane lies ${plane.angle_deg?.toFixed(1)}° from square; ` : ""}
       {plane.limited && setting
-        ? `this is all the lens can do: ${length(plane.left_over_mm ?? 0, units)} is left over` +
+        ? `this is all the lens can do: ${length(off, units)} is left over` +
           (plane.turn_rest_deg ? `; turn the camera ${plane.turn_rest_deg.toFixed(1)}° for the rest. ` : ". ")
         : off < 1e-6
           ? "every point lies on it. "
