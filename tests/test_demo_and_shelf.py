@@ -8,7 +8,7 @@ from just_plane.contract.gear import KINDS
 from just_plane.core.lens import prime_from_data_sheet
 from just_plane.core.rig import Rig
 from just_plane.demo.catalogue import demo_shots
-from just_plane.planning.kit_check import check_kit
+from just_plane.planning.kit.check import check_kit
 from just_plane.planning.plan import plan_shot
 from just_plane.shelf.starter import starter_shelf
 

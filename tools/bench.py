@@ -24,9 +24,9 @@ from just_plane.core.frames.ruler import find_ruler
 from just_plane.core.frames.ruler_picture import ruler_picture
 from just_plane.core.scene import render
 from just_plane.demo.catalogue import demo_shots
-from just_plane.planning.preview import preview
-from just_plane.planning.search import search
-from just_plane.planning.wording import Wording
+from just_plane.planning.kit.search import search
+from just_plane.planning.pictures.preview import preview
+from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 
 PAGE = Path(__file__).parents[1] / "src" / "just_plane" / "web" / "page"

@@ -5,9 +5,9 @@ from hypothesis import strategies as st
 
 from just_plane.core.aperture import effective_f_number
 from just_plane.core.backoff import blur_at_ends, equal_effective_f_number
+from just_plane.core.defocus import View
 from just_plane.core.depth import SCHOOLS, best_focus, depth_of_field
 from just_plane.core.errors import OutOfDomainError
-from just_plane.core.ways import View
 
 factors = st.floats(1.0, 6.0)
 sizes = st.floats(0.05, 3.0)

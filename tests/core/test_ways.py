@@ -6,11 +6,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from just_plane.core.contrast import contrast
+from just_plane.core.defocus import View
 from just_plane.core.depth import allowed_blur
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.ranking import recommend
 from just_plane.core.stack import rail_stack
-from just_plane.core.ways import Band, FramesView, Pace, Single, View, Way, one_frame, one_frames, stacked
+from just_plane.core.ways import Band, FramesView, Pace, Single, Way, one_frame, one_frames, stacked
 
 PACE = Pace(settle=2.0, recovery=0.5)
 

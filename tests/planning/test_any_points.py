@@ -7,8 +7,8 @@ from hypothesis import strategies as st
 
 from just_plane.contract.shot import Shot
 from just_plane.demo.catalogue import demo_shots
+from just_plane.planning.pictures.preview import preview
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.preview import preview
 
 TRAY = demo_shots()[0].model_dump()
 shares = st.floats(0, 1)

@@ -9,9 +9,10 @@ from just_plane.contract.kit import Kit
 from just_plane.contract.ruler import PictureFacts, SizeAsked, TwoTubesAsked
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.frames.ruler_picture import ruler_picture
-from just_plane.planning.kit_check import check_kit, smallest_step_mm
+from just_plane.planning.calibration.ruler import practice_frame, ruler_in, size_from, two_tubes
+from just_plane.planning.kit.check import check_kit, smallest_step_mm
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.ruler import practice_frame, ruler_in, size_from, two_tubes
+from just_plane.planning.words.findings import RefusedError
 from just_plane.shelf.starter import starter_shelf
 
 GEAR = {piece.gear.kit_id: piece.gear for piece in starter_shelf().pieces}
@@ -38,7 +39,7 @@ def test_a_made_up_frame_gives_back_the_size_it_was_made_with(pod):
         span_uncertainty_px=answer.uncertainty_px,
         real_mm=tick_mm,
     )
-    size, _ = size_from(asked)
+    size = size_from(asked)
     assert size.measured.magnification == pytest.approx(0.5 * 1.02, rel=2e-3)
     assert size.measured.modelled == pytest.approx(0.5)
     assert size.measured.uncertainty < 0.001
@@ -56,7 +57,7 @@ def test_measuring_again_finds_the_same_correction(pod):
         shot = pod.model_copy(update={"measured": measured})
         picture, tick_mm = practice_frame(shot, off=0.03)
         found = ruler_in(picture, facts(picture.shape[1], picture.shape[0]))
-        size, _ = size_of(
+        size = size_of(
             shot,
             picture_width_px=picture.shape[1],
             picture_height_px=picture.shape[0],
@@ -81,36 +82,36 @@ def size_of(shot, **more):
 
 def test_two_points_by_hand_and_an_upright_frame(pod):
     # 36 mm over 600 pixels: 60 um a pixel; 100 pixels for 12 mm.
-    size, _ = size_of(pod, span_px=100.0, real_mm=12.0)
+    size = size_of(pod, span_px=100.0, real_mm=12.0)
     assert size.measured.magnification == pytest.approx(0.5)
-    upright, _ = size_of(pod, span_px=100.0, real_mm=12.0, picture_width_px=400, picture_height_px=600)
+    upright = size_of(pod, span_px=100.0, real_mm=12.0, picture_width_px=400, picture_height_px=600)
     assert upright.measured == size.measured
 
 
 def test_a_cropped_frame_and_a_wild_size_are_doubted(pod):
-    size, _ = size_of(pod, picture_height_px=600)
+    size = size_of(pod, picture_height_px=600)
     assert "picture.cropped" in codes(size.findings)
-    wild, _ = size_of(pod, real_mm=5.0)
+    wild = size_of(pod, real_mm=5.0)
     assert "measured.far_from_model" in codes(wild.findings)
 
 
 def test_a_picture_noted_with_another_lens_is_doubted(pod):
-    other, _ = size_of(pod, noted_focal_length_mm=35.0, span_px=100.0, real_mm=12.0)
+    other = size_of(pod, noted_focal_length_mm=35.0, span_px=100.0, real_mm=12.0)
     assert codes(other.findings) == ["picture.other_lens"]
-    breathed, _ = size_of(pod, noted_focal_length_mm=95.0, span_px=100.0, real_mm=12.0)
+    breathed = size_of(pod, noted_focal_length_mm=95.0, span_px=100.0, real_mm=12.0)
     assert breathed.findings == []
-    absurd, _ = size_of(pod, noted_focal_length_mm=1e5, span_px=100.0, real_mm=12.0)
+    absurd = size_of(pod, noted_focal_length_mm=1e5, span_px=100.0, real_mm=12.0)
     assert absurd.measured == breathed.measured
 
 
 def test_a_rig_without_a_picture_has_no_size_to_measure(pod, changed):
-    size, findings = size_of(changed(pod, {"/framing": {"by": "magnification", "magnification": 9.0}}))
-    assert size is None
-    assert findings[0].code == "magnification.beyond"
+    with pytest.raises(RefusedError) as refused:
+        size_of(changed(pod, {"/framing": {"by": "magnification", "magnification": 9.0}}))
+    assert refused.value.finding.code == "magnification.beyond"
 
 
 def test_a_rig_not_all_of_the_kit_is_measured_for_the_shot_alone(pod, changed):
-    size, _ = size_of(changed(pod, {"/rig/0/gear/kit_id": None}))
+    size = size_of(changed(pod, {"/rig/0/gear/kit_id": None}))
     assert size.rig == []
 
 

@@ -203,7 +203,7 @@ def test_a_turned_lens_counts_ring_tubes_and_register(pod):
 def test_a_rig_of_one_size_asked_for_another_says_what_would_do(pod):
     shot = shot_with(pod, "~prime-35", "reversing-49", "tube-12")
     finding = said(plan_shot(shot))["magnification.below"]
-    assert "0.943x only" in finding.message
+    assert "0.943× only" in finding.message
     assert "what the rig gives" in finding.remedy
 
 

@@ -3,10 +3,10 @@
 import pytest
 
 from just_plane.contract.search import SearchAsked
+from just_plane.planning.kit.search import search
+from just_plane.planning.pictures.preview import preview
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.preview import preview
-from just_plane.planning.search import search
-from just_plane.planning.wording import Wording
+from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 
 

@@ -6,10 +6,9 @@ import numpy as np
 import pytest
 
 from just_plane.core.plane import fit_plane, tilt_for_plane
-from just_plane.planning.findings import Findings
+from just_plane.core.plane.tilting_lens import UP, TiltingLens, lay_plane
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.plane_words import direction, rotation
-from just_plane.planning.tilting import UP, TiltingLens, lay_plane
+from just_plane.planning.plane.words import direction, rotation
 
 
 def findings(plan):
@@ -186,13 +185,12 @@ def test_a_slope_past_eighty_degrees_is_refused(catalogue, changed):
 
 
 def test_a_plane_through_the_lens_is_refused():
-    said = Findings()
     lens = TiltingLens(90.0, 450.0, 0.25, 1.0, math.radians(10), UP, turns=True, click=None, pivot_behind_node=None)
     through = np.array([(x, y, 4.0 * x - 5.0) for x in (60.0, 110.0) for y in (-20.0, 20.0)])
-    laid = lay_plane(lens, through, said)
+    laid = lay_plane(lens, through)
     assert laid.asked is None
     assert laid.limited
-    assert said.said[0].code == "z0.not_positive"
+    assert laid.why_not.code == "z0.not_positive"
     assert laid.fit.largest_deviation > 1
 
 

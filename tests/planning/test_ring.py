@@ -4,15 +4,25 @@ import numpy as np
 import pytest
 
 from just_plane.core.depth import depth_of_field
-from just_plane.planning.findings import Findings
+from just_plane.core.throw import throw_over
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.rigging import build_rig
-from just_plane.planning.ring import throw
+from just_plane.planning.rig.rigging import build_rig, rig_asked
+from just_plane.planning.words.numbers import Wording
 
 
 def table_of(shot, focus=5.0, circle=0.02, f_number=8.0):
-    rigged = build_rig(shot, Findings())
-    return rigged, throw(shot, rigged, circle, f_number, focus)
+    rigged = build_rig(rig_asked(shot), Wording())
+    table = throw_over(
+        rigged.rig,
+        rigged.settings,
+        rigged.over_throw.subject_to_sensor,
+        to_nearest_point=rigged.imaging.subject_to_sensor - focus,
+        depth=shot.subject.depth_mm,
+        f_number=f_number,
+        school="contrast",
+        circle_of_confusion=circle,
+    )
+    return rigged, table
 
 
 def exact(rigged, place, focus):

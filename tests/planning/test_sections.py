@@ -7,10 +7,11 @@ import pytest
 from just_plane.contract.plan import StopAnswer
 from just_plane.core.contrast import contrast
 from just_plane.core.depth import depth_of_field, near_far_limits
-from just_plane.core.errors import OutOfDomainError
+from just_plane.core.errors import OutOfDomainError, Quantity
 from just_plane.core.stack import rail_stack
-from just_plane.planning.findings import Findings
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.words.findings import caution, gathered, refused, trouble
+from just_plane.planning.words.numbers import Wording
 
 
 def ways_of(shot):
@@ -199,13 +200,31 @@ def test_trouble_with_the_rig_comes_before_any_way(pod, changed):
 
 
 def test_a_finding_is_said_once_a_field():
-    findings = Findings()
     error = OutOfDomainError("x.y", quantity="x", message="x is odd.", remedy="Make it even.")
-    findings.refused(error, "/a")
-    findings.refused(error, "/a")
-    findings.refused(error, "/b")
-    assert [each.field for each in findings.said] == ["/a", "/b"]
-    assert (findings.said[0].message, findings.said[0].remedy) == ("X is odd.", "Make it even.")
+    said = gathered(refused(error, field, Wording()) for field in ("/a", "/a", "/b"))
+    assert [each.field for each in said] == ["/a", "/b"]
+    assert (said[0].message, said[0].remedy) == ("X is odd.", "Make it even.")
+
+
+def test_what_was_put_aside_is_marked_and_trouble_cannot_be():
+    said = gathered([caution("a", "/a", "A."), trouble("b", "/b", "B.")], put_aside=["a", "b"])
+    assert [each.put_aside for each in said] == [True, False]
+
+
+def test_a_refusal_is_spoken_in_the_unit_in_use():
+    error = OutOfDomainError(
+        "step.fine",
+        quantity="step",
+        message="The step of {step} is too fine for {size}.",
+        remedy="Take {other}.",
+        step=Quantity(25.4, "mm"),
+        size=Quantity(2.0, "x"),
+        other=Quantity(50.8, "mm", 6),
+    )
+    assert str(error) == "The step of 25.4 mm is too fine for 2x. Take 50.8 mm."
+    inches = refused(error, "/a", Wording("in"))
+    assert inches.message == "The step of 1 in is too fine for 2×."
+    assert inches.remedy == "Take 2 in."
 
 
 def test_every_way_s_time_counts_its_own_exposure(pod):

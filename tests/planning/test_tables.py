@@ -5,10 +5,10 @@ import numpy as np
 import pytest
 
 from just_plane.core.contrast import contrast
+from just_plane.planning.pictures.through_focus import SAMPLES, through_focus
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.step_table import HEADINGS, step_csv
-from just_plane.planning.through_focus import SAMPLES, through_focus
-from just_plane.planning.wording import Wording, count, f_stop, percent, seconds, times
+from just_plane.planning.ways.step_table import HEADINGS, step_csv
+from just_plane.planning.words.numbers import Wording, count, f_stop, percent, seconds, times
 
 
 def test_step_table_has_a_row_a_frame_and_moves_that_add_up(pod):

@@ -5,14 +5,14 @@ import math
 import numpy as np
 import pytest
 
+from just_plane.core.defocus import View
+from just_plane.core.frame import Frame
 from just_plane.core.plane import tilt_for_plane
 from just_plane.core.rig import Rig
-from just_plane.core.ways import View
-from just_plane.planning import rigging
-from just_plane.planning.cloud import Frame
-from just_plane.planning.findings import Findings
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.tilting import tilting_lens
+from just_plane.planning.rig.rigging import build_rig, rig_asked
+from just_plane.planning.setup.tilting import tilting_lens
+from just_plane.planning.words.numbers import Wording
 
 TUBE = {"gear": {"kind": "tube", "length_mm": 20.0}}
 CONVERTER = {"gear": {"kind": "converter", "factor": 1.4, "thickness_mm": 20.0}}
@@ -41,10 +41,7 @@ def built(shot, changed, row, magnification, **more):
         }
         | more,
     )
-    findings = Findings()
-    rigged = rigging.build_rig(made, findings)
-    assert rigged is not None, findings.said
-    return made, rigged
+    return made, build_rig(rig_asked(made), Wording())
 
 
 SIZES = {
@@ -108,7 +105,7 @@ def test_a_tube_lets_a_lens_follow_less(tray, changed):
 
 def test_lenses_that_do_not_tilt_have_no_limit_to_reach(catalogue):
     for name in ("sugar", "praline", "cut"):
-        rigged = rigging.build_rig(catalogue[name], Findings())
+        rigged = build_rig(rig_asked(catalogue[name]), Wording())
         lens = tilting_lens(rigged)
         assert lens.limit == 0
         assert lens.pivot_behind_node is None
@@ -116,7 +113,7 @@ def test_lenses_that_do_not_tilt_have_no_limit_to_reach(catalogue):
 
 
 def test_behind_an_objective_things_keep_their_size_through_focus(catalogue):
-    rigged = rigging.build_rig(catalogue["sugar"], Findings())
+    rigged = build_rig(rig_asked(catalogue["sugar"]), Wording())
     lens = tilting_lens(rigged)
     frame = Frame(36, 24, float(rigged.imaging.magnification), float(rigged.imaging.pupil_distance), lens.distance)
     near, far = (float(frame.scale_at(lens.distance + place)) for place in (-0.5, 0.5))

@@ -3,8 +3,8 @@
 import pytest
 
 from just_plane.core.ranking import CRITERIA, Merit, deciding, ranked
+from just_plane.planning.pictures.preview import preview
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.preview import preview
 
 
 def ways(shot):

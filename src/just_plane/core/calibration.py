@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from just_plane.core.domain import non_negative, positive
-from just_plane.core.errors import OutOfDomainError
+from just_plane.core.errors import OutOfDomainError, Quantity
 
 
 class Measured(NamedTuple):
@@ -74,11 +74,11 @@ def focal_length_from_two_tubes(first_extension, first, second_extension, second
             "second.no_gain",
             quantity="second",
             value=second.value,
-            message=(
-                f"{abs(extension):g} mm more extension changed the size from {first.value:.4g}x to "
-                f"{second.value:.4g}x: too little, or the wrong way."
-            ),
+            message="{more} more extension changed the size from {small} to {large}: too little, or the wrong way.",
             remedy="The focus ring must stay where it was between the two frames; use tubes that differ more.",
+            more=Quantity(abs(extension), "mm", 6),
+            small=Quantity(first.value, "x", 4),
+            large=Quantity(second.value, "x", 4),
         )
     value = extension / gain
     return Measured(value, abs(value) * spread / abs(gain))

@@ -8,7 +8,7 @@ import math
 
 import numpy as np
 
-from just_plane.core.errors import OutOfDomainError
+from just_plane.core.errors import OutOfDomainError, Quantity
 
 LARGEST = 1e12
 SMALLEST_POSITIVE = 1e-12
@@ -51,14 +51,17 @@ def count(quantity, value, remedy=""):
 def _refusal(reason, quantity, value, unit, rule, remedy):
     offender = _first_offender(value)
     words = quantity.replace("_", " ")
-    shown = f"{offender:g} {unit}".strip() if isinstance(offender, float | int) else repr(offender)
+    is_number = isinstance(offender, float | int)
+    got = "{got}" if is_number else repr(offender)
+    spoken = {"got": Quantity(offender, unit, 6)} if is_number else {}
     return OutOfDomainError(
         f"{quantity}.{reason}",
         quantity=quantity,
         value=offender,
         unit=unit,
-        message=f"{words} {rule}; got {shown}.",
+        message=f"{words} {rule}; got {got}.",
         remedy=remedy,
+        **spoken,
     )
 
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from just_plane.core.domain import non_negative, positive
-from just_plane.core.errors import OutOfDomainError
+from just_plane.core.errors import OutOfDomainError, Quantity
 
 
 def focal_length_at_closest(minimum_focus_distance, magnification):
@@ -237,13 +237,15 @@ def prime_from_data_sheet(focal_length, minimum_focus_distance, closest_magnific
             quantity="minimum_focus_distance",
             value=minimum_focus_distance,
             unit="mm",
+            # Focal lengths are engraved in mm, whatever unit is in use.
             message=(
-                f"Closest focus {minimum_focus_distance:g} mm with {closest_magnification:g}x would make this "
+                f"Closest focus {{closest}} with {closest_magnification:g}x would make this "
                 f"{focal_length:g} mm lens a {there:.3g} mm lens up close."
             ),
             remedy=(
-                f"Measure closest focus from the sensor mark to the subject; about {plain:.3g} mm is usual for "
-                "these numbers."
+                "Measure closest focus from the sensor mark to the subject; about {plain} is usual for these numbers."
             ),
+            closest=Quantity(minimum_focus_distance, "mm", 6),
+            plain=Quantity(plain, "mm"),
         )
     return Prime(focal_length, 0.0, closest_magnification, there, pupil_magnification)

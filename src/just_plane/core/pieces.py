@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from just_plane.core.domain import non_negative, positive
-from just_plane.core.errors import OutOfDomainError
+from just_plane.core.errors import OutOfDomainError, Quantity
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,8 +83,10 @@ class Bellows:
                 quantity="longest",
                 value=self.longest,
                 unit="mm",
-                message=f"These bellows end at {self.longest:g} mm, before they begin at {self.shortest:g} mm.",
+                message="These bellows end at {end}, before they begin at {start}.",
                 remedy="Swap the two numbers.",
+                end=Quantity(self.longest, "mm", 6),
+                start=Quantity(self.shortest, "mm", 6),
             )
         non_negative("longest", self.longest, "mm")
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from just_plane.core.domain import positive
-from just_plane.core.errors import NoImageError, OutOfDomainError, UnreachableError
+from just_plane.core.errors import NoImageError, OutOfDomainError, Quantity, UnreachableError
 from just_plane.core.imaging import image, size
 from just_plane.core.lens import Objective, Prime, Reversed
 from just_plane.core.pieces import Bellows, CloseUpLens, FacingLens, Teleconverter, Tube
@@ -138,14 +138,17 @@ class Rig:
         smallest, largest = self.magnification_range()
         slack = 1e-9 * largest
         if not smallest - slack <= magnification <= largest + slack:
-            reach = f"{smallest:.3g}x to {largest:.3g}x" if smallest < largest - slack else f"{largest:.3g}x only"
             more = magnification > largest
+            reach = "{smallest} to {largest}" if smallest < largest - slack else "{largest} only"
             raise UnreachableError(
                 "magnification.beyond" if more else "magnification.below",
                 quantity="magnification",
                 value=magnification,
-                message=f"{magnification:.3g}x is {'beyond' if more else 'below'} this rig: it gives {reach}.",
+                message=f"{{wanted}} is {'beyond' if more else 'below'} this rig: it gives {reach}.",
                 remedy="Add a tube, or ask for a wider frame." if more else "Use a shorter tube, or a narrower frame.",
+                wanted=Quantity(magnification, "x"),
+                smallest=Quantity(smallest, "x"),
+                largest=Quantity(largest, "x"),
             )
         bellows = self.bellows
         if bellows is None:

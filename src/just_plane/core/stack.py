@@ -5,7 +5,7 @@ import math
 from dataclasses import dataclass
 
 from just_plane.core.domain import count, fraction, non_negative, positive
-from just_plane.core.errors import OutOfDomainError
+from just_plane.core.errors import OutOfDomainError, Quantity
 
 OVERLAP_SCHOOLS = {"field": 0.25, "standard": 0.5, "close": 2 / 3}
 """Named overlaps: a quarter, two frames a depth, three frames a depth."""
@@ -62,8 +62,10 @@ def whole_steps(step, smallest_step):
             quantity="step",
             value=step,
             unit="mm",
-            message=f"The step of {step:.3g} mm is below the rail's smallest step of {smallest_step:.3g} mm.",
+            message="The step of {wanted} is below the rail's smallest step of {smallest}.",
             remedy="Stop down, accept less overlap, or use a finer rail.",
+            wanted=Quantity(step, "mm"),
+            smallest=Quantity(smallest_step, "mm"),
         )
     return divisions * smallest_step
 
@@ -135,13 +137,45 @@ def rail_stack(depth, depth_of_field, overlap, *, spare_before=0, spare_after=0,
     >>> stack.steps, stack.frames
     (4, 5)
     """
-    step = step_from_depth(depth_of_field, overlap)
-    if smallest_step is not None:
-        step = whole_steps(step, smallest_step)
-    steps = steps_to_cover(depth, step)
+    step, steps = _equal_steps(depth, depth_of_field, overlap, smallest_step)
     before, after = count("spare_before", spare_before), count("spare_after", spare_after)
     positions = tuple(index * step for index in range(-before, steps + after + 1))
     return Stack(len(positions) - 1, len(positions), positions, steps + 1, step, step)
+
+
+def rail_frames_by_stop(depth, depths_of_field, overlap, *, spare=0, smallest_step=None):
+    """Frames that a stack by rail takes at each of some stops; the counts of :func:`rail_stack`.
+
+    Parameters
+    ----------
+    depth : float                    mm, >= 0.
+    depths_of_field : sequence       Of one frame at each stop, mm, >= 0.
+    overlap : float                  0 <= overlap < 1.
+    spare : int                      Extra frames, both ends together.
+    smallest_step : float or None    The rail's, mm.
+
+    Returns
+    -------
+    list of int or None              None where one frame has no depth, its step is finer than the rail, or the frames
+                                     would be too many.
+    """
+    frames: list[int | None] = []
+    for depth_of_field in depths_of_field:
+        try:
+            _, steps = _equal_steps(depth, depth_of_field, overlap, smallest_step)
+        except OutOfDomainError:
+            frames.append(None)
+        else:
+            frames.append(steps + 1 + spare)
+    return frames
+
+
+def _equal_steps(depth, depth_of_field, overlap, smallest_step):
+    """Step (mm) and number of steps of a stack by rail."""
+    step = step_from_depth(depth_of_field, overlap)
+    if smallest_step is not None:
+        step = whole_steps(step, smallest_step)
+    return step, steps_to_cover(depth, step)
 
 
 def ring_stack(depth, depth_at, overlap, *, spare_before=0, spare_after=0):
@@ -231,6 +265,8 @@ def _too_many(depth, step):
         quantity="depth",
         value=depth,
         unit="mm",
-        message=f"A step of {step:.3g} mm over {depth:.4g} mm takes more than {MOST_FRAMES} frames.",
+        message=f"A step of {{step}} over {{over}} takes more than {MOST_FRAMES} frames.",
         remedy="Stop down, work at a smaller magnification, or make less of the subject sharp.",
+        step=Quantity(step, "mm"),
+        over=Quantity(depth, "mm", 4),
     )

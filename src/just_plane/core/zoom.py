@@ -69,6 +69,7 @@ class Zoom:
                 quantity="focal_length",
                 value=focal_length,
                 unit="mm",
+                # Focal lengths are engraved in mm, whatever unit is in use.
                 message=(
                     f"This zoom goes from {short.focal_length:g} to {long.focal_length:g} mm; "
                     f"{focal_length:g} mm cannot be set."

@@ -5,7 +5,7 @@ from importlib.resources import files
 from just_plane.contract.shot_file import read_shot
 from just_plane.pictures.framing import framing_photograph
 from just_plane.pictures.writing import screen_jpeg
-from just_plane.planning.preview import preview
+from just_plane.planning.pictures.preview import preview
 from just_plane.shelf.starter import starter_shelf
 
 

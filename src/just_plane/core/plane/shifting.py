@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from just_plane.core.domain import fraction, non_negative, positive
-from just_plane.core.errors import UnreachableError
+from just_plane.core.errors import Quantity, UnreachableError
 
 
 def shift_for_offset(magnification, offset):
@@ -87,8 +87,10 @@ def join(length, across, wanted, overlap, limit):
             quantity="wanted",
             value=wanted,
             unit="mm",
-            message=f"So wide a picture needs {travel / 2:.3g} mm of shift to each side; the lens has {limit:.3g} mm.",
+            message="So wide a picture needs {needed} of shift to each side; the lens has {limit}.",
             remedy="Join fewer, or move the camera sideways by hand and join for a flat subject.",
+            needed=Quantity(travel / 2, "mm"),
+            limit=Quantity(limit, "mm"),
         )
     gaps = math.ceil(travel / (length * (1 - overlap)) - 1e-9)
     step = travel / gaps if gaps else 0.0

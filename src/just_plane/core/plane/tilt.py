@@ -8,7 +8,7 @@ import math
 from typing import NamedTuple
 
 from just_plane.core.domain import positive
-from just_plane.core.errors import OutOfDomainError, UnreachableError
+from just_plane.core.errors import OutOfDomainError, Quantity, UnreachableError
 
 STEEPEST = math.radians(80)
 """Slopes past this are refused: a plane nearly along the lens's axis has no useful picture."""
@@ -69,8 +69,9 @@ def tilt_for_plane(focal_length, z0, slope_x, slope_y):
             quantity="z0",
             value=z0,
             unit="mm",
-            message=f"The plane passes {z0:.4g} mm from the lens, too near for its {focal_length:g} mm to focus on.",
+            message=f"The plane passes {{near}} from the lens, too near for its {focal_length:g} mm to focus on.",
             remedy="Stand farther back.",
+            near=Quantity(z0, "mm", 4),
         )
     azimuth = math.atan2(slope_y, slope_x) if slope else 0.0
     return TiltSetting(tilt, azimuth, focal_length / reach)

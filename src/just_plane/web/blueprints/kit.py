@@ -17,9 +17,9 @@ from just_plane.contract.http import (
 from just_plane.contract.kit import Kit
 from just_plane.contract.kit_file import read_kit, read_table, write_kit, write_table
 from just_plane.contract.search import SearchAnswer, SearchAsked
-from just_plane.planning.kit_check import check_kit, smallest_step_mm
-from just_plane.planning.search import search
-from just_plane.planning.wording import Wording
+from just_plane.planning.kit.check import check_kit, smallest_step_mm
+from just_plane.planning.kit.search import search
+from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 from just_plane.store.kits import KIT_ID
 from just_plane.web.answers import answer, download, store

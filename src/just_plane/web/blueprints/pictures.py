@@ -7,7 +7,7 @@ from just_plane.contract.http import KeptPhotograph, PhotographPath, PreviewAske
 from just_plane.pictures.framing import framing_photograph
 from just_plane.pictures.reading import LARGEST_BYTES
 from just_plane.pictures.writing import screen_jpeg
-from just_plane.planning.preview import preview
+from just_plane.planning.pictures.preview import preview
 from just_plane.web.answers import answer, store
 from just_plane.web.errors import refuse
 

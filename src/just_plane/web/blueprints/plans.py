@@ -5,8 +5,8 @@ from flask_openapi3 import APIBlueprint, Tag
 from just_plane.contract.http import Problem, ThroughFocusAsked, UnitsQuery
 from just_plane.contract.plan import Plan, ThroughFocus
 from just_plane.contract.shot import Shot
+from just_plane.planning.pictures.through_focus import through_focus
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.through_focus import through_focus
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
 

@@ -9,7 +9,8 @@ from just_plane.contract.shot import Shot
 from just_plane.core.errors import OpticsError
 from just_plane.pictures.reading import LARGEST_BYTES, read_picture
 from just_plane.pictures.writing import jpeg
-from just_plane.planning.ruler import practice_frame, ruler_in, size_from, two_tubes
+from just_plane.planning.calibration.ruler import practice_frame, ruler_in, size_from, two_tubes
+from just_plane.planning.words.findings import RefusedError
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
 
@@ -27,11 +28,11 @@ def find_ruler_in_picture():
 @api.post("/size", responses={200: SizeAnswer}, operation_id="sizeFromRuler")
 def size_from_ruler(body: SizeAsked):
     """The size on the sensor that a length on the frame gives, for the shot's rig as it is set."""
-    found, findings = size_from(body)
-    if found is None:
-        trouble = findings[0]
+    try:
+        return answer(size_from(body))
+    except RefusedError as error:
+        trouble = error.finding
         return refuse(422, trouble.code, trouble.message, trouble.remedy, f"/shot{trouble.field}")
-    return answer(found)
 
 
 @api.post("/two-tubes", responses={200: TwoTubesAnswer}, operation_id="lensFromTwoTubes")

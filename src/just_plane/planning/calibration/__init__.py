@@ -1,0 +1,1 @@
+"""Measured values that replace the model: a ruler in a frame, a lens by two tubes."""

@@ -1,0 +1,57 @@
+"""What the program has to say about a kit: numbers that cannot be, and what it assumes where a number is not known."""
+
+from just_plane.contract.gear import ASSUMED_PUPIL_MAGNIFICATION
+from just_plane.contract.shot import Placed
+from just_plane.core.errors import OpticsError
+from just_plane.planning.rig.kinds import KINDS, LENS_KINDS, field_of
+from just_plane.planning.rig.lens_numbers import lens_numbers
+from just_plane.planning.words.findings import note, refused
+from just_plane.planning.words.numbers import Wording
+
+
+def check_kit(kit):
+    """Findings at JSON pointers into the kit, in the order of its pieces: list of Finding."""
+    wording, said = Wording(), []
+    for index, piece in enumerate(kit.pieces):
+        gear = piece.gear
+        try:
+            _try(gear)
+        except OpticsError as error:
+            field = field_of(index, gear.kind, error.quantity).replace("/rig/", "/pieces/", 1)
+            said.append(refused(error, field, wording))
+        said += _assumed(index, gear)
+    return said
+
+
+def smallest_step_mm(rail):
+    """The smallest step of a rail, mm: as given, else one division of its knob; None when not known."""
+    if rail.smallest_step_mm is not None:
+        return rail.smallest_step_mm
+    turn = rail.measured_mm_per_turn or rail.mm_per_turn
+    return turn / rail.divisions if turn and rail.divisions else None
+
+
+def _try(gear):
+    """Make the core's element of a piece, to see whether its numbers can be."""
+    if gear.kind in LENS_KINDS:
+        lens_numbers(Placed(gear=gear))
+    elif gear.kind in KINDS:
+        KINDS[gear.kind].element(gear)
+
+
+def _assumed(index, gear):
+    at = f"/pieces/{index}/gear"
+    if gear.kind == "lens" and gear.pupil_magnification is None and gear.measured_pupil_magnification is None:
+        yield note(
+            "assumed.pupil",
+            f"{at}/pupil_magnification",
+            f"Pupil magnification not known: {ASSUMED_PUPIL_MAGNIFICATION:g} is assumed.",
+            "Measure it with two tubes, or look at the aperture from both ends and divide the diameters.",
+        )
+    if gear.kind == "rail" and smallest_step_mm(gear) is None:
+        yield note(
+            "assumed.rail_step",
+            f"{at}/smallest_step_mm",
+            "The rail's smallest step is not known: any step is taken as possible.",
+            "Give it, or the mm a turn and the divisions of the knob.",
+        )

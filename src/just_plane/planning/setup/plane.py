@@ -1,0 +1,112 @@
+"""The plane worked out once for everything that needs it: the section, the ways, the pictures."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from just_plane.core.errors import OpticsError
+from just_plane.core.frame import Frame
+from just_plane.core.plane.shifting import radius_needed
+from just_plane.core.plane.tilting_lens import Laid, TiltingLens, lay_plane
+from just_plane.core.plane.turning import Square, turn_square
+from just_plane.planning.rig.rigging import Sensor
+from just_plane.planning.setup.cloud import Cloud, cloud
+from just_plane.planning.setup.image_circle import displacement, lit_radius
+from just_plane.planning.setup.kept import Kept
+from just_plane.planning.setup.rail_marks import TOWARD, mark_to_stand_at
+from just_plane.planning.setup.strip import StripSetting, strip_setting
+from just_plane.planning.setup.tilting import tilting_lens
+from just_plane.planning.words.findings import caution, note, refused, trouble
+
+ENOUGH = 1.005
+"""Share of the lit circle up to which a corner counts as lit: circles on paper are round numbers."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class PlaneSetup:
+    """The lens that tilts or not, the points before it, and the plane laid through them. mm."""
+
+    lens: TiltingLens
+    frame: Frame
+    area: Sensor
+    cloud: Cloud
+    laid: Laid | None
+    strip: StripSetting | None
+    lit: float | None
+    """Radius of the lit circle on the sensor; None: not known."""
+    rail_mark: float | None
+    """At which the camera stands; None: no point was read on the rail."""
+    rail_counts: str
+    square: Square | None
+    """The camera turned square to the plane; None where none is laid."""
+
+    def mark_moved(self, toward):
+        """The rail's mark when the camera has moved so far toward the subject, mm; None without marks."""
+        return None if self.rail_mark is None else self.rail_mark + TOWARD[self.rail_counts] * toward
+
+    def displaced(self, setting, shift):
+        """Of the lit circle's middle from the sensor's, by a setting and the shift wanted: (x, y) mm."""
+        return displacement(self.lens, setting, self.frame.magnification, shift)
+
+    def is_lit(self, setting, shift):
+        """Radius that a setting and the shift ask for, mm, and whether the whole frame is lit (None: unknown)."""
+        needed = radius_needed(self.area.width, self.area.height, self.displaced(setting, shift))
+        return needed, None if self.lit is None else needed <= self.lit * ENOUGH
+
+
+def _plane_of(rigged, area, points, focus, strip, rail_counts, wording):
+    """The plane through the points with the camera where one frame is best focused: (PlaneSetup, findings)."""
+    lens, imaging = tilting_lens(rigged), rigged.imaging
+    frame = Frame(area.width, area.height, imaging.magnification, imaging.pupil_distance, lens.distance)
+    seen = cloud(points, frame, focus)
+    laid, said = _laid(lens, seen, wording)
+    square = None if laid is None else turn_square(seen.sharp, laid.wanted, frame.distance)
+    found = PlaneSetup(
+        lens,
+        frame,
+        area,
+        seen,
+        laid,
+        strip_setting(strip, lens, seen, laid, wording),
+        lit_radius(rigged, lens),
+        mark_to_stand_at(seen, frame, rail_counts),
+        rail_counts,
+        square,
+    )
+    return found, said
+
+
+plane_of = Kept(_plane_of)
+
+
+def _laid(lens, seen, wording):
+    """The plane laid, or None, and what there is to say of it: (Laid or None, tuple of Finding)."""
+    asked = seen.sharp
+    if len(asked) < 3:
+        return None, (_too_few(3 - len(asked)),) if seen.points else ()
+    if not (np.all(np.isfinite(asked)) and asked[:, 2].min() > lens.focal_length):
+        return None, (
+            trouble(
+                "points.inside_lens",
+                "/plane/points",
+                "A point lies within a focal length of the lens, where it has no image.",
+                "Check its reading, or stand farther back.",
+            ),
+        )
+    try:
+        laid = lay_plane(lens, asked)
+    except OpticsError as error:
+        return None, (refused(error, "/plane/points", wording),)
+    if laid.why_not is None:
+        return laid, ()
+    return laid, (refused(laid.why_not, "/plane/points", wording, trouble if laid.setting is None else caution),)
+
+
+def _too_few(missing):
+    return note(
+        "points.too_few",
+        "/plane/points",
+        f"A plane needs three points that must be sharp and are read; {missing} more "
+        f"{'is' if missing == 1 else 'are'} wanted.",
+        "Choose them far apart, not in one line; or give a flat subject by its angle.",
+    )

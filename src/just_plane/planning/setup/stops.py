@@ -1,0 +1,160 @@
+"""Every stop of the lens on this rig, worked out together, and the one in use."""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.contrast import perfect_contrast
+from just_plane.core.depth import allowed_blur, best_aperture, depth_from_blur
+from just_plane.core.errors import OpticsError
+from just_plane.core.stops import marked_stops
+from just_plane.core.units import MM_PER_NM
+from just_plane.planning.setup.exposure import shutter
+from just_plane.planning.setup.kept import Kept
+from just_plane.planning.words.findings import RefusedError, note, refused, trouble
+from just_plane.planning.words.numbers import f_stop
+
+BETWEEN_CLICKS = 0.005
+"""Share by which a stop may lie beside an engraved one and still be that one."""
+
+
+class Stop(NamedTuple):
+    """One stop in plain numbers."""
+
+    f_number: float
+    effective_f_number: float
+    blur: float
+    """That the chosen school still allows on the sensor, mm; 0: none."""
+    depth: float
+    """Of field, mm."""
+    perfect: float
+    """Contrast in perfect focus."""
+    shutter: float
+    """s."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Stops:
+    """Every stop of the lens. (N,) arrays, widest first; mm, s."""
+
+    f_numbers: np.ndarray
+    effective_f_numbers: np.ndarray
+    blurs: np.ndarray
+    """Blur that the chosen school still allows."""
+    depths: np.ndarray
+    perfect: np.ndarray
+    shutters: np.ndarray
+    clicks: int
+    """How many entries are stops of the lens; one more stands for a stop in use between them."""
+    chosen: int
+    """Index of the stop in use."""
+
+    def at(self, index):
+        """One of them: Stop."""
+        columns = (self.f_numbers, self.effective_f_numbers, self.blurs, self.depths, self.perfect, self.shutters)
+        return Stop(*(float(column[index]) for column in columns))
+
+
+def stops_of(rigged, aperture, sharp, circle, light, wording):
+    """Every stop of the lens and the one in use.
+
+    Parameters
+    ----------
+    rigged : Rigged
+    aperture : contract Aperture
+    sharp : contract Sharp
+    circle : float               mm.
+    light : contract Light
+    wording : Wording
+
+    Returns
+    -------
+    (Stops, tuple of Finding)
+
+    Raises
+    ------
+    RefusedError                 The lens's stops cannot be.
+    """
+    lens = rigged.lens
+    marked = _marked(aperture, rigged)
+    try:
+        f_numbers = marked_stops(lens.widest, lens.narrowest, lens.stops)
+    except OpticsError as error:
+        raise RefusedError(refused(error, f"/rig/{rigged.row.lens}/gear/widest_f_number", wording)) from error
+    clicks = len(f_numbers)
+    chosen = next((i for i, stop in enumerate(f_numbers) if abs(stop / marked - 1) < BETWEEN_CLICKS), clicks)
+    if chosen < clicks:
+        return _worked_out(rigged, f_numbers, clicks, chosen, sharp, circle, light), ()
+    return (
+        _worked_out(rigged, (*f_numbers, marked), clicks, chosen, sharp, circle, light),
+        (_not_engraved(lens, marked),),
+    )
+
+
+def worst_over_depth(depth, stops, imaging, circle, wavelength):
+    """Worst contrast over the depth at each stop, and the stop that keeps most: ((N,) array, int).
+
+    Parameters
+    ----------
+    depth, circle, wavelength : float   mm.
+    stops : Stops
+    imaging : Imaging
+    """
+    curve = best_aperture(
+        depth,
+        stops.f_numbers,
+        stops.effective_f_numbers,
+        imaging.magnification,
+        circle,
+        wavelength,
+        imaging.pupil_distance,
+    )
+    return curve.worst_contrast, int(np.argmax(curve.worst_contrast[: stops.clicks]))
+
+
+def _all_stops(rigged, f_numbers, depth_school, threshold, wavelength, circle, light):
+    """The columns of Stops for some marked stops."""
+    imaging = rigged.imaging
+    marked = np.array(f_numbers)
+    effective = np.asarray(imaging.effective_f_number(marked))
+    blurs = allowed_blur(depth_school, circle, effective, wavelength, threshold)
+    return (
+        marked,
+        effective,
+        blurs,
+        depth_from_blur(blurs, effective, imaging.magnification),
+        perfect_contrast(wavelength * effective / circle),
+        shutter(light, marked, imaging),
+    )
+
+
+_columns = Kept(_all_stops)
+
+
+def _worked_out(rigged, f_numbers, clicks, chosen, sharp, circle, light):
+    wavelength = sharp.wavelength_nm * MM_PER_NM
+    columns = _columns(rigged, f_numbers, sharp.depth_school, sharp.contrast_threshold, wavelength, circle, light)
+    return Stops(*columns, clicks=clicks, chosen=chosen)
+
+
+def _marked(aperture, rigged):
+    """The marked stop in use. An aperture that cannot be set is what it is."""
+    lens = rigged.lens
+    if lens.widest == lens.narrowest:
+        return lens.widest
+    shown = aperture.f_number
+    return shown / rigged.imaging.f_number_factor if aperture.reading == "effective" else shown
+
+
+def _not_engraved(lens, marked):
+    field = "/aperture/f_number"
+    if marked < lens.widest * (1 - BETWEEN_CLICKS) or marked > lens.narrowest * (1 + BETWEEN_CLICKS):
+        return trouble(
+            "f_number.not_on_lens",
+            field,
+            f"This lens goes from {f_stop(lens.widest)} to {f_stop(lens.narrowest)}; "
+            f"{f_stop(marked)} marked cannot be set.",
+            "Choose a stop in that range.",
+        )
+    return note("f_number.between_clicks", field, f"{f_stop(marked)} lies between two {lens.stops} stops of this lens.")

@@ -1,0 +1,1 @@
+"""One module a station: ``f(setup) -> Answered(section, said)``."""

@@ -1,0 +1,109 @@
+"""The aperture section: every stop of the lens on this rig, and the one that serves the depth best."""
+
+from just_plane.contract.plan import ApertureAnswer, DepthSchool, StopAnswer
+from just_plane.core.aperture import airy_diameter, numerical_aperture, stops_lost
+from just_plane.core.depth import SCHOOLS, allowed_blur, depth_from_blur, limits_from_pupil
+from just_plane.core.stack import rail_frames_by_stop
+from just_plane.core.units import UM_PER_MM
+from just_plane.planning.setup.kept import Kept
+from just_plane.planning.words.findings import Answered, trouble
+from just_plane.planning.words.numbers import f_stop, times
+
+
+def aperture(setup):
+    """The aperture section of a plan, and what stands against the stop in use.
+
+    Parameters
+    ----------
+    setup : Setup
+
+    Returns
+    -------
+    Answered         Of contract ApertureAnswer.
+    """
+    stops, stop, options = setup.stops, setup.stop, setup.shot.stack
+    frames = rail_frames_by_stop(
+        setup.depth,
+        stops.depths.tolist(),
+        options.overlap,
+        spare=options.spare_before + options.spare_after,
+        smallest_step=options.rail_smallest_step_mm,
+    )
+    columns = zip(
+        stops.f_numbers.tolist(),
+        stops.effective_f_numbers.tolist(),
+        setup.worst.tolist(),
+        stops.perfect.tolist(),
+        stops.depths.tolist(),
+        frames,
+        stops.shutters.tolist(),
+        strict=True,
+    )
+    answer = ApertureAnswer(
+        f_number=stop.f_number,
+        effective_f_number=stop.effective_f_number,
+        stops_lost=stops_lost(stop.f_number, stop.effective_f_number),
+        airy_um=airy_diameter(stop.effective_f_number, setup.wavelength) * UM_PER_MM,
+        numerical_aperture=numerical_aperture(stop.effective_f_number, setup.view.magnification),
+        depth_of_field_mm=stop.depth,
+        best_f_number=float(stops.f_numbers[setup.best]),
+        best_worst_contrast=float(setup.worst[setup.best]),
+        schools=_schools(setup.rigged, setup.circle, stop, setup.shot.sharp, setup.wavelength),
+        stops=[
+            StopAnswer(
+                f_number=f_number,
+                effective_f_number=works_as,
+                worst_contrast=worst,
+                perfect_contrast=perfect,
+                depth_of_field_mm=depth,
+                frames=count,
+                shutter_s=time,
+            )
+            for f_number, works_as, worst, perfect, depth, count, time in columns
+        ],
+    )
+    return Answered(answer, _no_depth(setup))
+
+
+def _schools_of(rigged, circle, stop, sharp, wavelength):
+    """Depth of field by each school at the stop in use: list of DepthSchool."""
+    imaging, answers = rigged.imaging, []
+    effective = stop.effective_f_number
+    image = imaging.magnification**2 * imaging.pupil_distance / effective
+    for school in SCHOOLS:
+        blur = stop.blur
+        if school != sharp.depth_school:
+            blur = allowed_blur(school, circle, effective, wavelength, sharp.contrast_threshold)
+        near, far = limits_from_pupil(imaging.pupil_distance, image, blur)
+        answers.append(
+            DepthSchool(
+                school=school,  # type: ignore[arg-type]  # a str there, one of these here
+                total_mm=depth_from_blur(blur, effective, imaging.magnification),
+                near_mm=near,
+                far_mm=None if far == float("inf") else far,
+            )
+        )
+    return answers
+
+
+_schools = Kept(_schools_of)
+
+
+def _no_depth(setup):
+    """What to do where light itself blurs too much at the stop in use: tuple of Finding."""
+    stops, stop, wording = setup.stops, setup.stop, setup.wording
+    if stop.blur > 0:
+        return ()
+    left = [i for i in range(stops.clicks) if stops.blurs[i] > 0]
+    wider = f"Open up to {f_stop(stops.f_numbers[left[-1]])}, use" if left else "No stop of this lens reaches it: use"
+    airy = airy_diameter(stop.effective_f_number, setup.wavelength)
+    return (
+        trouble(
+            "depth.none",
+            "/aperture/f_number",
+            f"At {times(setup.view.magnification)} and {f_stop(stop.f_number)} (works as "
+            f"{f_stop(stop.effective_f_number)}) light itself blurs {wording.length(airy)}: too much for detail of "
+            f"{wording.length(setup.circle)}.",
+            f"{wider} a coarser measure of sharp, or reckon depth by the wave school.",
+        ),
+    )

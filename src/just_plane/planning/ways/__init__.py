@@ -1,0 +1,1 @@
+"""The ways to get the shot, what each holds and costs, how they rank, and their step tables."""

@@ -1,0 +1,158 @@
+"""The way that stands back and crops: how far back one frame holds all of it, and what that leaves."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from just_plane.contract.plan import BackOffAnswer
+from just_plane.contract.shot import FramingClosest
+from just_plane.core.backoff import blur_at_ends, equal_effective_f_number
+from just_plane.core.defocus import View
+from just_plane.core.depth import allowed_blur
+from just_plane.core.ways import Single, Way, one_frames
+from just_plane.planning.rig.kinds import KINDS, name_of
+from just_plane.planning.rig.outline import front_to_sensor
+from just_plane.planning.rig.rigging import build_rig
+from just_plane.planning.setup.exposure import shutter
+from just_plane.planning.setup.kept import Kept
+from just_plane.planning.words.findings import RefusedError
+from just_plane.planning.words.numbers import f_stop
+
+MOST = 8.0
+"""Factor past which so few pixels are left that nothing is gained by looking further."""
+STAYS_AS_IT_IS = {"objective", "coupling_ring"}
+"""Rigs that are nothing without what stands between their parts."""
+MARGIN = 1.002
+"""The factor found between two settings of the ring is taken this much larger, so that nothing is missed by a hair."""
+
+
+@dataclass(frozen=True, slots=True)
+class BackedOff:
+    """The way, what it costs, and what stands against it."""
+
+    way: Way
+    answer: BackOffAnswer
+    against: tuple[str, ...]
+
+
+def back_off(setup):
+    """Back off at the stop in use until one frame holds the whole depth; without the extension where it is in the way.
+
+    Parameters
+    ----------
+    setup : Setup
+
+    Returns
+    -------
+    BackedOff, or str             Why it does not help, as a clause.
+    """
+    f_number = setup.stop.f_number
+    found = _with(setup, setup.rigged, f_number, [])
+    if isinstance(found, str):
+        plain, taken_out = _without_extension(setup.rigged, setup.wording)
+        other = found if plain is None else _with(setup, plain, f_number, taken_out)
+        return found if isinstance(other, str) else other
+    return found
+
+
+def _lens_alone(made, wording):
+    """The same lens with nothing that only brings it nearer, and the places of what was taken out of the row:
+    (Rigged or None, list of int)."""
+    asked = made.asked
+    kinds = {placed.gear.kind for placed in asked.rig}
+    nearer = [index for index, placed in enumerate(asked.rig) if KINDS[placed.gear.kind].brings_nearer]
+    if not nearer or kinds & STAYS_AS_IT_IS or any(placed.reversed for placed in asked.rig):
+        return None, []
+    rest = [placed for index, placed in enumerate(asked.rig) if index not in nearer]
+    try:
+        alone = replace(asked, rig=rest, framing=FramingClosest(by="closest"), measured=None)
+        return build_rig(alone, wording), nearer
+    except RefusedError:
+        return None, nearer
+
+
+_without_extension = Kept(_lens_alone)
+
+
+def _with(setup, made, f_number, taken_out):
+    """Back off with a rig: BackedOff, or why it does not help."""
+    shot = setup.shot
+    if made.over_throw is None:
+        return "this rig gives one size only"
+    m = setup.rigged.imaging.magnification
+    table = made.over_throw
+    further = (table.magnification < m) & (table.magnification > m / MOST)
+    if not further.any():
+        return "the focus ring ends here: no farther back with this rig"
+    sizes, pupils = table.magnification[further][::-1], table.pupil_distance[further][::-1]
+    works_as = np.asarray(table.effective_f_number(f_number))[further][::-1]
+    factors = m / sizes
+    wavelength, school = setup.wavelength, shot.sharp.depth_school
+    # The final picture is as it would be here at q N_e: what may blur in that, over q, may blur on the sensor there.
+    equal = equal_effective_f_number(factors, works_as)
+    allowed = allowed_blur(school, setup.circle, equal, wavelength, shot.sharp.contrast_threshold) / factors
+    blurred = blur_at_ends(setup.depth, sizes, pupils, works_as)
+    enough = np.flatnonzero((blurred <= allowed) & (allowed > 0))
+    if not len(enough):
+        if allowed[-1] > 0:
+            return f"{factors[-1]:.2g}× back, the farthest this rig focuses, does not hold all of it"
+        return "light itself blurs too much before all of it is sharp, as it would stopping down"
+    factor = _between(factors, blurred - allowed, int(enough[0])) * MARGIN
+    return _way(setup, made, f_number, min(factor, float(factors[-1])), wavelength, taken_out)
+
+
+def _between(factors, excess, first):
+    """The factor at which the excess of blur is 0, between the last setting that fails and the first that does not."""
+    if first == 0 or excess[first - 1] <= 0:
+        return float(factors[first])
+    share = excess[first - 1] / (excess[first - 1] - excess[first])
+    return float(factors[first - 1] + share * (factors[first] - factors[first - 1]))
+
+
+def _way(setup, made, f_number, factor, wavelength, taken_out):
+    shot, here = setup.shot, setup.rigged
+    rig = made.rig.at_magnification(here.imaging.magnification / factor)
+    imaging = rig.imaging()
+    works_as = float(imaging.effective_f_number(f_number))
+    circle = setup.circle / factor
+    blur = allowed_blur(shot.sharp.depth_school, circle, works_as, wavelength, shot.sharp.contrast_threshold)
+    view = View(imaging.magnification, imaging.pupil_distance, circle, setup.depth, wavelength)
+    worked_as = float(here.imaging.effective_f_number(f_number))
+    exposure = float(shutter(shot.light, f_number, here.imaging)) * (works_as / worked_as) ** 2
+    way = one_frames(view, (Single(f_number, works_as, blur, exposure),), setup.pace)[0]
+    room = imaging.subject_to_sensor - front_to_sensor(shot.body, made.row, made.lens, rig)
+    pixels = setup.area.pixels_across
+    equal = equal_effective_f_number(factor, works_as)
+    answer = BackOffAnswer(
+        factor=factor,
+        magnification=imaging.magnification,
+        entrance_pupil_mm=imaging.pupil_distance,
+        room_mm=room,
+        subject_to_sensor_mm=imaging.subject_to_sensor,
+        room_gained_mm=room - here.working_distance,
+        pixels_across=None if pixels is None else int(pixels * shot.picture.share_of_frame / factor),
+        equal_f_number=equal / here.imaging.f_number_factor,
+        equal_effective_f_number=equal,
+        without=taken_out,
+    )
+    return BackedOff(way, answer, _against(setup, answer))
+
+
+def _against(setup, answer):
+    """Pixels left under what the picture can show: two a smallest detail, by the eye's school."""
+    shot = setup.shot
+    if answer.pixels_across is None or shot.sharp.school != "viewing":
+        return ()
+    asked = 2 * setup.area.width * shot.picture.share_of_frame / setup.circle
+    if answer.pixels_across >= asked:
+        return ()
+    return (f"{answer.pixels_across:,} pixels are left; the picture can show {asked:,.0f}",)
+
+
+def words(shot, answer, wording):
+    """What the way is, in a clause: what it equals from here, and the room."""
+    taken_out = " and ".join(name_of(shot.rig[index].gear) for index in answer.without)
+    without = f"without {taken_out}; " if taken_out else ""
+    pixels = "" if answer.pixels_across is None else f", {answer.pixels_across:,} pixels across"
+    room = wording.length(answer.room_mm)
+    return f"{without}the same picture as {f_stop(answer.equal_f_number)} from here; {room} of room{pixels}"

@@ -1,0 +1,130 @@
+"""A focus stack by rail or by focus ring as a way: steps, price, and what stands against it."""
+
+from just_plane.contract.plan import StackAnswer
+from just_plane.core.errors import OpticsError
+from just_plane.core.stack import SLAB_FROM, rail_stack, ring_stack, slabs
+from just_plane.core.throw import throw_over
+from just_plane.core.ways import FramesView, stacked
+from just_plane.planning.ways.compared import Compared, impossible
+from just_plane.planning.words.numbers import count, f_stop, percent
+
+
+def stack_by(setup, kind):
+    """A focus stack by ``rail`` or ``ring`` at the stop in use (Setup, str): Compared."""
+    shot, stop = setup.shot, setup.stop
+    title = f"Stack by {'rail' if kind == 'rail' else 'focus ring'}, {f_stop(stop.f_number)}"
+    if stop.blur == 0:
+        return impossible(
+            setup, kind, kind, title, "no depth in any frame at this stop: open up, or use a coarser measure"
+        )
+    try:
+        if kind == "rail":
+            options = shot.stack
+            stack = rail_stack(
+                setup.depth,
+                stop.depth,
+                options.overlap,
+                spare_before=options.spare_before,
+                spare_after=options.spare_after,
+                smallest_step=options.rail_smallest_step_mm,
+            )
+            view = FramesView(setup.view.magnification, setup.view.pupil_distance, stop.effective_f_number, stop.blur)
+            crop = 0.0
+        else:
+            stack, view, crop = _ring(setup)
+    except OpticsError as error:
+        return impossible(setup, kind, kind, title, " ".join(error.spoken(setup.wording.quantity)).strip())
+    way = stacked(setup.view, kind, stop.f_number, view, stack, stop.shutter, setup.pace)
+    answer = _stack_answer(setup, kind, stack, view, crop, way)
+    return Compared(kind, way, title, _stack_note(setup, kind, answer), _against_stack(setup, kind, answer), answer)
+
+
+class OutOfThrowError(OpticsError):
+    """The focus ring does not get to both ends of the subject."""
+
+
+def _ring(setup):
+    """Stack, view of its frames and crop for the ring; raises OutOfThrowError where the ring does not reach."""
+    shot, made = setup.shot, setup.rigged
+    table = None
+    if made.over_throw is not None:
+        table = throw_over(
+            made.rig,
+            made.settings,
+            made.over_throw.subject_to_sensor,
+            to_nearest_point=made.imaging.subject_to_sensor - setup.focus,
+            depth=setup.depth,
+            f_number=setup.stop.f_number,
+            school=shot.sharp.depth_school,
+            circle_of_confusion=setup.circle,
+            wavelength=setup.wavelength,
+            contrast_threshold=shot.sharp.contrast_threshold,
+        )
+    if table is None or table.nearest > 0 or table.farthest < setup.depth:
+        raise OutOfThrowError("ring.out_of_throw", quantity="depth", message=_why_not(setup, table))
+    options = shot.stack
+    stack = ring_stack(
+        setup.depth,
+        table.depth_at(),
+        options.overlap,
+        spare_before=options.spare_before,
+        spare_after=options.spare_after,
+    )
+    if stack.positions[0] < table.nearest or stack.positions[-1] > table.farthest:
+        raise OutOfThrowError(
+            "ring.no_spare", quantity="depth", message="The ring ends before the spare frames: ask for none."
+        )
+    return stack, table.view(stack.positions), table.crop(stack.positions)
+
+
+def _why_not(setup, table):
+    length = setup.wording.length
+    if setup.rigged.over_throw is None:
+        return "This rig has no focus ring to step with: use the rail."
+    if table is None:
+        return "At this size the ring moves the plane of focus hardly at all: use the rail."
+    if table.nearest > 0:
+        return f"The ring ends {length(table.nearest)} behind the nearest point: use the rail, or a wider frame."
+    return f"The ring ends {length(setup.depth - table.farthest)} before the farthest point."
+
+
+def _stack_answer(setup, kind, stack, view, crop, way):
+    sizes = [float(view.magnification)] if isinstance(view.magnification, float) else view.magnification.tolist()
+    depth = way.bands[0].far - way.bands[0].near
+    return StackAnswer(
+        step_mm=stack.positions[1] - stack.positions[0] if stack.frames > 1 else stack.smallest_gap,
+        largest_step_mm=stack.largest_gap,
+        steps=stack.steps,
+        frames=stack.frames,
+        covering_frames=stack.covering,
+        first_mm=stack.positions[0],
+        last_mm=stack.positions[-1],
+        first_rail_mm=setup.plane.mark_moved(stack.positions[0] - setup.focus) if kind == "rail" else None,
+        frames_per_depth=min(depth / stack.smallest_gap, 1e6) if stack.smallest_gap > 0 else 1.0,
+        crop=crop,
+        magnifications=sizes,
+        slabs=[list(slab) for slab in slabs(stack.frames)] if stack.frames > SLAB_FROM else [],
+    )
+
+
+def _stack_note(setup, kind, answer):
+    length = setup.wording.length
+    spare = answer.frames - answer.covering_frames
+    extra = f", {count(spare, 'spare frame')}" if spare else ""
+    if kind == "rail":
+        return f"step {length(answer.step_mm)}{extra}"
+    return f"step {length(answer.step_mm)} to {length(answer.largest_step_mm)}, crops {percent(answer.crop)}{extra}"
+
+
+def _against_stack(setup, kind, answer):
+    options, length, against = setup.shot.stack, setup.wording.length, []
+    travel = answer.last_mm - answer.first_mm
+    if kind == "rail" and options.rail_travel_mm is not None and travel > options.rail_travel_mm:
+        against.append(f"needs {length(travel)} of rail; there are {length(options.rail_travel_mm)}")
+    if kind == "rail" and setup.rigged.working_distance < answer.last_mm:
+        against.append("the lens would touch the subject before the last frame")
+    if answer.frames_per_depth > 5.5:
+        against.append("past five frames a depth the merge only gets softer")
+    if answer.slabs:
+        against.append(f"merge in {len(answer.slabs)} slabs")
+    return tuple(against)

@@ -1,0 +1,180 @@
+"""The ways section: every way to get the shot with its price, ranked, and why each stands where it does."""
+
+from dataclasses import replace
+
+from just_plane.contract.plan import WayAnswer
+from just_plane.core.ranking import deciding, merit, ranked
+from just_plane.core.ways import Single, one_frames
+from just_plane.planning.ways.by_backing_off import back_off, words
+from just_plane.planning.ways.by_plane import plane_ways
+from just_plane.planning.ways.by_stack import stack_by
+from just_plane.planning.ways.compared import Compared, impossible
+from just_plane.planning.ways.steady import against, steady
+from just_plane.planning.words.numbers import f_stop, percent, seconds
+
+
+def compared(setup):
+    """Every way to get the shot, in fixed order, not ranked yet (Setup): list of Compared."""
+    stops = setup.stops
+    found = _singles(setup, {"one": stops.chosen, "one_best": setup.best, "one_narrowest": stops.clicks - 1})
+    upright, tilted = plane_ways(setup)
+    found += upright
+    if found[0].way.cover < 1:
+        found.append(_back_off(setup))
+    return [*found, stack_by(setup, "rail"), stack_by(setup, "ring"), *tilted]
+
+
+def compare(setup):
+    """Every way to get the shot, in fixed order, ranked (Setup): list of WayAnswer."""
+    sharp, hold_still = setup.shot.sharp, setup.shot.subject.hold_still_s
+    timed = [_timed(_with_points(setup, item), hold_still) for item in compared(setup)]
+    places = _ranks(timed, sharp.contrast_threshold, hold_still)
+    return [_answer(setup, item, rank, reason) for item, (rank, reason) in zip(timed, places, strict=True)]
+
+
+def _with_points(setup, item):
+    """How many of the points that must be sharp lie in some band of a way that does not tilt."""
+    if item.points_held is not None or not item.way.bands:
+        return item
+    depths = setup.plane.cloud.depths_asked.tolist()
+    held = sum(any(near <= depth <= far and near < far for near, far in item.way.bands) for depth in depths)
+    return replace(item, points_held=held) if depths else item
+
+
+def _ranks(items, threshold, hold_still):
+    """(rank, reason) of each way; those that cannot be, or that are another picture altogether, come last."""
+    possible = [index for index, item in enumerate(items) if item.way.frames and item.id != "strip"]
+    merits = [merit(items[i].way, threshold, hold_still, keeps_picture=items[i].keeps_picture) for i in possible]
+    order = ranked(merits)
+    places = {}
+    for place, at in enumerate(order):
+        beside = order[1] if place == 0 and len(order) > 1 else order[0]
+        reason = _reason(items, possible[at], possible[beside], merits[at], merits[beside]) if beside != at else ""
+        places[possible[at]] = (place + 1, reason or "It is the only way that there is.")
+    last = len(order) + 1
+    return [places.get(index, (last, _not_ranked(item))) for index, item in enumerate(items)]
+
+
+def _not_ranked(item):
+    return "Another picture on purpose: not ranked." if item.way.frames else "Not possible with this set-up."
+
+
+def _reason(items, index, beside, own, other):
+    item, rival = items[index], items[beside].title
+    better = own > other
+    say = {
+        "whole": ("holds all of it", f"holds only {percent(item.way.cover)}"),
+        "in_time": ("is done while the subject holds still", "takes longer than the subject holds still"),
+        "contrast_enough": ("keeps enough contrast everywhere", "loses contrast somewhere"),
+        "keeps_picture": ("keeps view and pixels", item.changes),
+        "part": (f"holds more, {percent(item.way.cover)}", f"holds less, {percent(item.way.cover)}"),
+        "single": ("takes one frame", "takes more frames"),
+        "contrast": ("shows more contrast at its worst place", "shows less contrast at its worst place"),
+        "quick": ("is quicker", "takes longer"),
+    }
+    decided = deciding(own, other)
+    if decided is None:
+        return f"As good as {rival}."
+    if better:
+        return f"It {say[decided][0]}; next best is {rival}."
+    return f"Behind {rival}: it {say[decided][1]}."
+
+
+def _singles(setup, indices):
+    """One frame at each of some stops, {way id: index of the stop}; a stop that stands for two is said once."""
+    stops = setup.stops
+    once = {index: way_id for way_id, index in reversed(indices.items())}
+    wanted = [(way_id, index) for way_id, index in indices.items() if once[index] == way_id]
+    ways = one_frames(
+        setup.view,
+        [
+            Single(
+                float(stops.f_numbers[index]),
+                float(stops.effective_f_numbers[index]),
+                float(stops.blurs[index]),
+                float(stops.shutters[index]),
+                setup.focus if way_id == "one" else None,
+            )
+            for way_id, index in wanted
+        ],
+        setup.pace,
+    )
+    name = {"one": "One frame", "one_best": "One frame, best stop", "one_narrowest": "One frame, stopped right down"}
+    return [
+        Compared(
+            way_id,
+            way,
+            f"{name[way_id]}, {f_stop(way.f_number)}",
+            _single_note(setup, way),
+            (f"diffraction alone leaves {percent(max(float(stops.perfect[index]), 0.0))} contrast",)
+            if stops.blurs[index] == 0
+            else (),
+        )
+        for (way_id, index), way in zip(wanted, ways, strict=True)
+    ]
+
+
+def _single_note(setup, way):
+    near, far = way.bands[0]
+    depth, length = setup.depth, setup.wording.length
+    if far <= near:
+        return "nothing is sharp by this measure"
+    before, behind = max(near, 0.0), max(depth - far, 0.0)
+    if (before or behind) and max(before, behind) >= depth:
+        return "misses all of it: the focus lies outside"
+    missed = [f"{length(before)} in front"] * (before > 0) + [f"{length(behind)} behind"] * (behind > 0)
+    if missed:
+        return "misses " + " and ".join(missed)
+    return f"{length(min(-near, far - depth))} to spare at the tighter end"
+
+
+def _back_off(setup):
+    backed = back_off(setup)
+    if isinstance(backed, str):
+        return impossible(setup, "back_off", "one_frame", "Back off and crop", backed)
+    stop_words = f_stop(backed.way.f_number)
+    return Compared(
+        "back_off",
+        backed.way,
+        f"Back off {backed.answer.factor:.2g}× and crop, {stop_words}",
+        words(setup.shot, backed.answer, setup.wording),
+        backed.against,
+        back_off=backed.answer,
+        keeps_picture=False,
+        changes="gives up pixels",
+    )
+
+
+def _timed(item, hold_still):
+    if hold_still is None or item.way.time <= hold_still:
+        return item
+    late = f"takes {seconds(item.way.time)}; the subject holds {seconds(hold_still)}"
+    return replace(item, against=(late, *item.against))
+
+
+def _answer(setup, item, rank, reason):
+    way, steadiness = item.way, steady(setup, item)
+    limit = 1e9  # an endless far limit, as far as any drawing goes
+    return WayAnswer(
+        id=item.id,
+        kind=way.kind,
+        title=item.title,
+        note=item.note,
+        f_number=way.f_number,
+        effective_f_number=way.effective_f_number,
+        cover=way.cover,
+        worst_contrast=way.worst_contrast,
+        worst_behind_nearest_mm=way.worst_at,
+        frames=way.frames,
+        time_s=way.time,
+        focuses_mm=list(way.focuses),
+        bands_mm=[[band.near, min(band.far, limit)] for band in way.bands],
+        against=[*item.against, *against(setup, item, steadiness)],
+        stack=item.stack,
+        back_off=item.back_off,
+        rank=rank,
+        reason=reason,
+        points_held=item.points_held,
+        steady=steadiness,
+        recommended=rank == 1 and way.frames > 0,
+    )
