@@ -197,7 +197,8 @@ def pixel_contrast(spatial_frequency, pixel_pitch):
 def _phase_at_threshold(s, threshold):
     """Phase at which contrast first falls to the threshold; 0 where it never reaches it. Shape of ``s``."""
     end, coefficients = _crossings(threshold)
-    squared = np.polynomial.chebyshev.chebval(np.minimum(s / end, 1.0) * 2 - 1, coefficients)
+    angle = np.arccos(np.clip(s / end * 2 - 1, -1.0, 1.0))
+    squared = np.cos(angle[..., None] * np.arange(len(coefficients))) @ coefficients
     return np.where(s < end, np.sqrt(np.maximum(squared, 0.0)) / (1 - np.minimum(s, end)), 0.0)
 
 

@@ -264,6 +264,11 @@ def edge_defocus(depth, pupil_distance=math.inf):
     return near * pupil_distance / (pupil_distance - near)
 
 
+FIRST_TROUGH = 5.0
+"""Phase times (1 - s) up to which contrast only falls, whatever s: its first trough lies past 5.13, the zero of J2."""
+_WITHIN = np.linspace(0, 1, 24)
+
+
 class Worst(NamedTuple):
     """The lowest contrast between perfect focus and an edge. Arrays of one length."""
 
@@ -290,11 +295,16 @@ def worst_contrast(circle_of_confusion, effective_f_numbers, edge_blurs, wavelen
     frequency = 1 / positive("circle_of_confusion", circle_of_confusion, "mm")
     s = frequency * wavelength * np.asarray(effective_f_numbers, dtype=float)
     phase = np.pi * frequency * np.asarray(edge_blurs, dtype=float)
+    length = np.maximum(1 - s, 1e-9)
     # The deepest reversal comes before the phase 7 / (1 - s), whatever s; farther out the swings only shrink.
-    capped = np.minimum(phase, 7 / np.maximum(1 - s, 1e-9))
-    samples = capped[:, None] * np.linspace(0, 1, 24)
-    contrasts = transfer(np.broadcast_to(s[:, None], samples.shape), samples)
-    # The last of equals, so that where all is alike the edge is named.
-    lowest = contrasts.shape[1] - 1 - contrasts[:, ::-1].argmin(axis=1)
-    rows = np.arange(len(s))
-    return Worst(contrasts[rows, lowest], samples[rows, lowest] / (np.pi * frequency))
+    capped = np.minimum(phase, 7 / length)
+    worst, at = transfer(s, capped), capped
+    past = np.flatnonzero(phase * length > FIRST_TROUGH)
+    if past.size:
+        samples = capped[past, None] * _WITHIN
+        contrasts = transfer(np.broadcast_to(s[past, None], samples.shape), samples)
+        # The last of equals, so that where all is alike the edge is named.
+        lowest = contrasts.shape[1] - 1 - contrasts[:, ::-1].argmin(axis=1)
+        rows = np.arange(past.size)
+        worst[past], at[past] = contrasts[rows, lowest], samples[rows, lowest]
+    return Worst(worst, at / (np.pi * frequency))

@@ -4,7 +4,7 @@ import itertools
 import math
 from dataclasses import dataclass
 
-from just_plane.core.domain import count, fraction, non_negative, positive
+from just_plane.core.domain import SMALLEST_POSITIVE, count, fraction, non_negative, positive
 from just_plane.core.errors import OutOfDomainError, Quantity
 
 OVERLAP_SCHOOLS = {"field": 0.25, "standard": 0.5, "close": 2 / 3}
@@ -55,7 +55,7 @@ def whole_steps(step, smallest_step):
     """
     positive("step", step, "mm")
     positive("smallest_step", smallest_step, "mm")
-    divisions = math.floor(step / smallest_step * (1 + 1e-9))
+    divisions = _divisions(step, smallest_step)
     if divisions < 1:
         raise OutOfDomainError(
             "step.below_rail",
@@ -68,6 +68,10 @@ def whole_steps(step, smallest_step):
             smallest=Quantity(smallest_step, "mm"),
         )
     return divisions * smallest_step
+
+
+def _divisions(step, smallest_step):
+    return math.floor(step / smallest_step * (1 + 1e-9))
 
 
 def steps_to_cover(depth, step):
@@ -90,6 +94,10 @@ def steps_to_cover(depth, step):
     positive("step", step, "mm")
     if depth / step > MOST_FRAMES:
         raise _too_many(depth, step)
+    return _fewest_steps(depth, step)
+
+
+def _fewest_steps(depth, step):
     # A depth so small that the division underflows is a depth all the same.
     steps = max(math.ceil(depth / step), 1 if depth > 0 else 0)
     # Division can round up across a whole number: 3 x 0.1 is not 0.3. Keep the fewest steps that arrive.
@@ -137,7 +145,10 @@ def rail_stack(depth, depth_of_field, overlap, *, spare_before=0, spare_after=0,
     >>> stack.steps, stack.frames
     (4, 5)
     """
-    step, steps = _equal_steps(depth, depth_of_field, overlap, smallest_step)
+    step = step_from_depth(depth_of_field, overlap)
+    if smallest_step is not None:
+        step = whole_steps(step, smallest_step)
+    steps = steps_to_cover(depth, step)
     before, after = count("spare_before", spare_before), count("spare_after", spare_after)
     positions = tuple(index * step for index in range(-before, steps + after + 1))
     return Stack(len(positions) - 1, len(positions), positions, steps + 1, step, step)
@@ -158,24 +169,22 @@ def rail_frames_by_stop(depth, depths_of_field, overlap, *, spare=0, smallest_st
     -------
     list of int or None              None where one frame has no depth, its step is finer than the rail, or the frames
                                      would be too many.
+
+    Raises
+    ------
+    OutOfDomainError                 An input is outside its range.
     """
-    frames: list[int | None] = []
-    for depth_of_field in depths_of_field:
-        try:
-            _, steps = _equal_steps(depth, depth_of_field, overlap, smallest_step)
-        except OutOfDomainError:
-            frames.append(None)
-        else:
-            frames.append(steps + 1 + spare)
-    return frames
-
-
-def _equal_steps(depth, depth_of_field, overlap, smallest_step):
-    """Step (mm) and number of steps of a stack by rail."""
-    step = step_from_depth(depth_of_field, overlap)
+    non_negative("depth", depth, "mm")
+    fraction("overlap", overlap)
+    count("spare", spare)
+    steps = [depth_of_field * (1 - overlap) for depth_of_field in depths_of_field]
     if smallest_step is not None:
-        step = whole_steps(step, smallest_step)
-    return step, steps_to_cover(depth, step)
+        positive("smallest_step", smallest_step, "mm")
+        steps = [_divisions(step, smallest_step) * smallest_step for step in steps]
+    return [
+        _fewest_steps(depth, step) + 1 + spare if step > SMALLEST_POSITIVE and depth / step <= MOST_FRAMES else None
+        for step in steps
+    ]
 
 
 def ring_stack(depth, depth_at, overlap, *, spare_before=0, spare_after=0):
@@ -197,16 +206,21 @@ def ring_stack(depth, depth_at, overlap, *, spare_before=0, spare_after=0):
     OutOfDomainError           An input is outside its range, no depth of field somewhere, or too many frames.
     """
     non_negative("depth", depth, "mm")
+    share = 1 - fraction("overlap", overlap)
+
+    def step_at(place):
+        return positive("depth_of_field", depth_at(place), "mm") * share
+
     positions = [0.0]
     while positions[-1] < depth * (1 - 1e-12):
-        positions.append(positions[-1] + step_from_depth(depth_at(positions[-1]), overlap))
+        positions.append(positions[-1] + step_at(positions[-1]))
         if len(positions) > MOST_FRAMES:
             raise _too_many(depth, positions[-1] - positions[-2])
     covering = len(positions)
     for _ in range(count("spare_after", spare_after)):
-        positions.append(positions[-1] + step_from_depth(depth_at(positions[-1]), overlap))
+        positions.append(positions[-1] + step_at(positions[-1]))
     for _ in range(count("spare_before", spare_before)):
-        positions.insert(0, positions[0] - step_from_depth(depth_at(positions[0]), overlap))
+        positions.insert(0, positions[0] - step_at(positions[0]))
     gaps = [later - earlier for earlier, later in itertools.pairwise(positions)] or [0.0]
     return Stack(len(positions) - 1, len(positions), tuple(positions), covering, min(gaps), max(gaps))
 

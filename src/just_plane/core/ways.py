@@ -3,6 +3,7 @@
 Positions lie along the axis, in mm behind the nearest point that must be sharp; the depth ends at ``depth``.
 """
 
+import math
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -157,8 +158,40 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
     -------
     Way                       Its worst contrast is met half way between two frames.
     """
+    alike = isinstance(frames_view.magnification, float)
+    bands, worst, worst_at = (_frames_alike if alike else _frames_apart)(view, frames_view, stack)
+    ne = frames_view.effective_f_number
+    nearest = next((index for index, place in enumerate(stack.positions) if place >= 0), 0)
+    return Way(
+        kind,
+        f_number,
+        float(ne if alike else ne[nearest]),
+        stack.positions,
+        bands,
+        _cover(bands, view.depth),
+        worst,
+        min(max(worst_at, 0.0), view.depth),
+        stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction),
+    )
+
+
+def _frames_alike(view, frames_view, stack):
+    """Bands of frames that are all alike, the worst contrast half a step from one and where: plain numbers."""
+    m, pupil, ne, blur = (float(value) for value in frames_view)
+    near, far = limits_from_pupil(pupil, m**2 * pupil / ne, blur)
+    bands = tuple(Band(place - near, place + far) for place in stack.positions)
+    half = stack.smallest_gap / 2 if stack.frames > 1 else 0.0
+    frequency = 1 / view.circle_of_confusion
+    phase = math.pi * frequency * m**2 / ne * half
+    worst = float(transfer(np.array(frequency * view.wavelength * ne), np.array(phase)))
+    first = next((place for place in stack.positions if place >= 0), stack.positions[-1])
+    return bands, worst, first + half
+
+
+def _frames_apart(view, frames_view, stack):
+    """The same for frames that differ, worked out together."""
     places = np.array(stack.positions)
-    m, pupil, ne, blur = (np.broadcast_to(np.asarray(value, dtype=float), places.shape) for value in frames_view)
+    m, pupil, ne, blur = frames_view
     image = m**2 * pupil / ne
     near = places - blur * pupil / (image + blur)
     reach = np.divide(blur * pupil, image - blur, out=np.full(places.shape, np.inf), where=image > blur)
@@ -168,19 +201,7 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
     edge = np.pi * frequency * (m**2 / ne)[: len(half)] * half
     contrasts = transfer(frequency * view.wavelength * ne[: len(half)], edge)
     worst = int(np.argmin(contrasts))
-    effective = float(ne[max(int(np.argmax(places >= 0)), 0)])
-    time = stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction)
-    return Way(
-        kind,
-        f_number,
-        effective,
-        stack.positions,
-        bands,
-        _cover(bands, view.depth),
-        float(contrasts[worst]),
-        float(np.clip(places[worst] + half[worst], 0, view.depth)),
-        time,
-    )
+    return bands, float(contrasts[worst]), float(places[worst] + half[worst])
 
 
 def _limits(view, effective_f_number, blur):

@@ -1,5 +1,7 @@
 """Points in the camera frame: origin at the lens, z along the sensor's normal, x right, y up as seen from behind."""
 
+import math
+
 import numpy as np
 
 from just_plane.core.errors import OutOfDomainError
@@ -7,8 +9,11 @@ from just_plane.core.errors import OutOfDomainError
 
 def checked(points, least=3):
     """Points as an (N, 3) array of finite mm, at least ``least`` of them; else OutOfDomainError."""
-    xyz = np.atleast_2d(np.asarray(points, dtype=float))
-    if xyz.ndim != 2 or xyz.shape[1] != 3 or not np.all(np.isfinite(xyz)):
+    xyz = np.asarray(points, dtype=float)
+    if xyz.ndim == 1:
+        xyz = xyz[np.newaxis]
+    # One sum tells: it is finite when every part of it is.
+    if xyz.ndim != 2 or xyz.shape[1] != 3 or not math.isfinite(xyz.sum()):
         raise OutOfDomainError(
             "points.shape", quantity="points", message="Points are rows of finite x, y, z in mm.", value=xyz.shape
         )

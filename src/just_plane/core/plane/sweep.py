@@ -13,7 +13,7 @@ from just_plane.core.domain import fraction, positive
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane.points import checked
 from just_plane.core.plane.readings import image_distances
-from just_plane.core.plane.wedge import wedge_blur, wedge_faces
+from just_plane.core.plane.wedge import wedge_faces, within_focal_length
 from just_plane.core.stack import rail_stack
 
 
@@ -66,8 +66,13 @@ def sweep_by_rail(focal_length, f_number, setting, blur, points, overlap, smalle
     tightest = float((room + room_far).min())
     stack = rail_stack(float(np.ptp(behind)), tightest, overlap, smallest_step=smallest_step)
     places = tuple(float(behind.min()) + place for place in stack.positions)
-    blurs = [wedge_blur(focal_length, f_number, setting, xyz - [0.0, 0.0, place]) for place in places]
-    return Sweep(places, stack.largest_gap, np.array(blurs))
+    # Moved by d every point is seen at z - d: all frames at once, (frames, N).
+    seen_at = xyz[:, 2] - np.array(places)[:, np.newaxis]
+    along_lens = seen_at * math.cos(setting.tilt) - across * math.sin(setting.tilt)
+    if along_lens.min() <= focal_length or seen_at.min() <= 0:
+        raise within_focal_length(along_lens.min())
+    off = setting.image_distance * (along_lens - focal_length) / (seen_at * focal_length) - 1
+    return Sweep(places, stack.largest_gap, focal_length / f_number * np.abs(off))
 
 
 MOST = 10_000

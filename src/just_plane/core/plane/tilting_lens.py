@@ -65,8 +65,11 @@ class TiltingLens:
         ------
         OutOfDomainError             A point lies within a focal length of the lens.
         """
-        pupil = self.focal_length / self.f_number(effective_f_number)
-        return self.scale_behind * pupil * wedge_defocus(self.focal_length, setting, points)
+        return self.blur_of(wedge_defocus(self.focal_length, setting, points), effective_f_number)
+
+    def blur_of(self, defocus, effective_f_number):
+        """Blur on the sensor, mm, signed, of points with this defocus ((N,), from wedge_defocus): (N,) array."""
+        return self.scale_behind * (self.focal_length / self.f_number(effective_f_number)) * defocus
 
     @property
     def steepest(self):
@@ -79,7 +82,7 @@ class TiltingLens:
         return TiltSetting(0.0, math.pi / 2, self.image_distance)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Laid:
     """The plane wanted, and the one that the lens lays."""
 
@@ -93,6 +96,8 @@ class Laid:
     """The tilt asked for is more than the lens has, or leans in a direction that it cannot."""
     why_not: OpticsError | None = None
     """Why no tilt reaches the plane wanted; None when one does."""
+    defocus: np.ndarray | None = None
+    """Of each of the points with that setting, as :func:`just_plane.core.plane.wedge.wedge_defocus`: (N,)."""
 
     @property
     def azimuth(self):
@@ -140,10 +145,10 @@ def lay_plane(lens, points):
             setting = tilt_for_plane(lens.focal_length, *fit[:3])
             setting = setting._replace(tilt=min(setting.tilt, lens.limit))  # to the last digit
         # Swung toward a near point, the lens may come too near for it: then there is no setting for the points.
-        wedge_defocus(lens.focal_length, setting, points)
+        defocus = wedge_defocus(lens.focal_length, setting, points)
     except OpticsError as error:
         return replace(untilted, why_not=why_not or error)
-    return Laid(wanted, asked, fit, setting, limited=not reached, why_not=why_not)
+    return Laid(wanted, asked, fit, setting, limited=not reached, why_not=why_not, defocus=defocus)
 
 
 def setting_uncertainty(setting, wanted, spread):

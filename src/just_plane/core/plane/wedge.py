@@ -57,16 +57,21 @@ def wedge_defocus(focal_length, setting, points):
     xyz = checked(points, least=1)
     across = xyz[:, 0] * math.cos(setting.azimuth) + xyz[:, 1] * math.sin(setting.azimuth)
     along_lens = xyz[:, 2] * math.cos(setting.tilt) - across * math.sin(setting.tilt)
-    if np.any(along_lens <= focal_length) or np.any(xyz[:, 2] <= 0):
-        raise OutOfDomainError(
-            "points.within_focal_length",
-            quantity="points",
-            value=float(along_lens.min()),
-            unit="mm",
-            message="A point lies within a focal length of the lens, where it has no image.",
-            remedy="Stand farther back, or use a shorter lens.",
-        )
+    if along_lens.min() <= focal_length or xyz[:, 2].min() <= 0:
+        raise within_focal_length(along_lens.min())
     return setting.image_distance * (along_lens - focal_length) / (xyz[:, 2] * focal_length) - 1
+
+
+def within_focal_length(along_lens):
+    """The refusal of a point that lies ``along_lens`` mm before a lens, nearer than its focal length."""
+    return OutOfDomainError(
+        "points.within_focal_length",
+        quantity="points",
+        value=float(along_lens),
+        unit="mm",
+        message="A point lies within a focal length of the lens, where it has no image.",
+        remedy="Stand farther back, or use a shorter lens.",
+    )
 
 
 class Face(NamedTuple):

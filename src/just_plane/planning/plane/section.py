@@ -166,6 +166,6 @@ def _uncertainty(work):
 def _covering(setup):
     """The widest stop at which every point that must be sharp is, or None."""
     stops, work = setup.stops, setup.plane
-    base = np.abs(work.lens.blur(work.laid.setting, work.cloud.sharp, 1.0)).max()
+    base = work.blurs(1.0).max()
     fine = base / stops.effective_f_numbers[: stops.clicks] <= stops.blurs[: stops.clicks]
     return float(stops.f_numbers[int(np.argmax(fine))]) if fine.any() else None

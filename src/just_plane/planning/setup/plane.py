@@ -40,6 +40,10 @@ class PlaneSetup:
     square: Square | None
     """The camera turned square to the plane; None where none is laid."""
 
+    def blurs(self, effective_f_number):
+        """Blur on the sensor of each point that must be sharp, with the setting laid: (N,) mm."""
+        return np.abs(self.lens.blur_of(self.laid.defocus, effective_f_number))
+
     def mark_moved(self, toward):
         """The rail's mark when the camera has moved so far toward the subject, mm; None without marks."""
         return None if self.rail_mark is None else self.rail_mark + TOWARD[self.rail_counts] * toward

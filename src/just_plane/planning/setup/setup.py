@@ -109,7 +109,7 @@ def make_setup(shot, units="mm"):
     )
     worst, best = worst_over_depth(framed.depth, stops, imaging, circle, wavelength)
     return Setup(
-        *(getattr(framed, name) for name in Framed.__slots__),
+        **{name: getattr(framed, name) for name in Framed.__slots__},
         circle=circle,
         stops=stops,
         stop=stops.at(stops.chosen),

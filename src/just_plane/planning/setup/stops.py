@@ -119,14 +119,14 @@ def _all_stops(rigged, f_numbers, depth_school, threshold, wavelength, circle, l
     marked = np.array(f_numbers)
     effective = np.asarray(imaging.effective_f_number(marked))
     blurs = allowed_blur(depth_school, circle, effective, wavelength, threshold)
-    return (
-        marked,
-        effective,
-        blurs,
-        depth_from_blur(blurs, effective, imaging.magnification),
-        perfect_contrast(wavelength * effective / circle),
-        shutter(light, marked, imaging),
-    )
+    return {
+        "f_numbers": marked,
+        "effective_f_numbers": effective,
+        "blurs": blurs,
+        "depths": depth_from_blur(blurs, effective, imaging.magnification),
+        "perfect": perfect_contrast(wavelength * effective / circle),
+        "shutters": shutter(light, marked, imaging),
+    }
 
 
 _columns = Kept(_all_stops)
@@ -135,7 +135,7 @@ _columns = Kept(_all_stops)
 def _worked_out(rigged, f_numbers, clicks, chosen, sharp, circle, light):
     wavelength = sharp.wavelength_nm * MM_PER_NM
     columns = _columns(rigged, f_numbers, sharp.depth_school, sharp.contrast_threshold, wavelength, circle, light)
-    return Stops(*columns, clicks=clicks, chosen=chosen)
+    return Stops(**columns, clicks=clicks, chosen=chosen)
 
 
 def _marked(aperture, rigged):

@@ -50,7 +50,7 @@ def _tilt(setup):
         return impossible(setup, "tilt", "one_frame", "Tilt the lens", no_tilt(work))
     f_number, effective, allowed = setup.stop[:3]
     setting = laid.setting
-    blurs = np.abs(work.lens.blur(setting, work.cloud.sharp, effective))
+    blurs = work.blurs(effective)
     held = blurs <= allowed * ENOUGH
     stands = []
     if laid.limited:
@@ -136,7 +136,7 @@ def _tilt_and_stack(setup, kind):
     if kind == "ring" and setup.rigged.over_throw is None:
         return impossible(setup, way_id, kind, title, "this rig has no focus ring to step with")
     lens, behind = work.lens, work.lens.scale_behind
-    if np.abs(lens.blur(laid.setting, work.cloud.sharp, effective)).max() <= allowed * ENOUGH:
+    if work.blurs(effective).max() <= allowed * ENOUGH:
         return impossible(setup, way_id, kind, title, "not needed: with the tilt one frame holds every point")
     common = (lens.focal_length, lens.f_number(effective), laid.setting, allowed / behind, work.cloud.sharp)
     try:
