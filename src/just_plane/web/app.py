@@ -8,6 +8,8 @@ from just_plane.web import errors, security
 from just_plane.web.blueprints import about, kit, page, pictures, plans, ruler, shots
 from just_plane.web.description import describe
 
+BLUEPRINTS = (about.api, plans.api, shots.api, kit.api, ruler.api, pictures.api)
+
 
 def create_app(store, *, demo=False):
     """The application over an open store.
@@ -35,12 +37,15 @@ def create_app(store, *, demo=False):
     app.config["JUST_PLANE_DEMO"] = demo
     errors.register(app)
     security.register(app)
-    app.register_api(about.api)
-    app.register_api(plans.api)
-    app.register_api(shots.api)
-    app.register_api(kit.api)
-    app.register_api(ruler.api)
-    app.register_api(pictures.api)
+    for blueprint in BLUEPRINTS:
+        app.register_api(blueprint)
     app.register_blueprint(page.blueprint)
-    app.add_url_rule("/api/openapi.json", "openapi_document", lambda: describe(app.api_doc))
+    app.add_url_rule("/api/openapi.json", "openapi_document", lambda: document(app))
     return app
+
+
+def document(app):
+    """The OpenAPI document of an application, its schemas made now: dict."""
+    for blueprint in BLUEPRINTS:
+        blueprint.tell(app)
+    return describe(app.api_doc)

@@ -6,14 +6,13 @@ from pathlib import Path
 
 from just_plane.contract.kit import Kit
 from just_plane.contract.shot_file import ShotFile
-from just_plane.web.app import create_app
-from just_plane.web.description import describe
+from just_plane.web.app import create_app, document
 
 
 def documents():
     """The documents by file name, as text."""
     return {
-        "openapi.json": _text(describe(create_app(None).api_doc)),
+        "openapi.json": _text(document(create_app(None))),
         "shot-file.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"} | ShotFile.model_json_schema()
         ),

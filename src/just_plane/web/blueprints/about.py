@@ -1,13 +1,14 @@
 """What is running."""
 
 from flask import current_app
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 
 from just_plane import __version__
 from just_plane.contract.http import Alive
 from just_plane.web.answers import answer
+from just_plane.web.late import LateBlueprint
 
-api = APIBlueprint("about", __name__, url_prefix="/api", abp_tags=[Tag(name="about")])
+api = LateBlueprint("about", __name__, url_prefix="/api", abp_tags=[Tag(name="about")])
 
 
 @api.get("/alive", responses={200: Alive}, operation_id="alive")

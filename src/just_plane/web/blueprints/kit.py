@@ -1,7 +1,7 @@
 """The kit: keep it, take it away and bring it in, search it."""
 
 from flask import request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 
 from just_plane.contract.http import (
     BaseRevision,
@@ -23,8 +23,9 @@ from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 from just_plane.store.kits import KIT_ID
 from just_plane.web.answers import answer, download, store
+from just_plane.web.late import LateBlueprint
 
-api = APIBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")], abp_responses={507: Problem})
+api = LateBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")], abp_responses={507: Problem})
 
 
 @api.get("/shelf", responses={200: Kit}, operation_id="shelf")

@@ -1,7 +1,7 @@
 """Pictures: framing photographs that are kept, and what a way would look like."""
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 
 from just_plane.contract.http import KeptPhotograph, PhotographPath, PreviewAsked, Problem
 from just_plane.pictures.framing import framing_photograph
@@ -10,8 +10,9 @@ from just_plane.pictures.writing import screen_jpeg
 from just_plane.planning.pictures.preview import preview
 from just_plane.web.answers import answer, store
 from just_plane.web.errors import refuse
+from just_plane.web.late import LateBlueprint
 
-api = APIBlueprint(
+api = LateBlueprint(
     "pictures", __name__, url_prefix="/api", abp_tags=[Tag(name="pictures")], abp_responses={507: Problem}
 )
 

@@ -1,6 +1,6 @@
 """Plans of shots that need not be kept: what the page asks while something is dragged."""
 
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem, ThroughFocusAsked, UnitsQuery
 from just_plane.contract.plan import Plan, ThroughFocus
@@ -9,8 +9,9 @@ from just_plane.planning.pictures.through_focus import through_focus
 from just_plane.planning.plan import plan_shot
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
+from just_plane.web.late import LateBlueprint
 
-api = APIBlueprint("plans", __name__, url_prefix="/api/plan", abp_tags=[Tag(name="plans")])
+api = LateBlueprint("plans", __name__, url_prefix="/api/plan", abp_tags=[Tag(name="plans")])
 
 
 @api.post("", responses={200: Plan}, operation_id="makePlan")

@@ -1,7 +1,7 @@
 """Calibration from photographs of a ruler."""
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem
 from just_plane.contract.ruler import RulerAnswer, SizeAnswer, SizeAsked, TwoTubesAnswer, TwoTubesAsked
@@ -13,8 +13,9 @@ from just_plane.planning.calibration.ruler import practice_frame, ruler_in, size
 from just_plane.planning.words.findings import RefusedError
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
+from just_plane.web.late import LateBlueprint
 
-api = APIBlueprint("ruler", __name__, url_prefix="/api/ruler", abp_tags=[Tag(name="ruler")])
+api = LateBlueprint("ruler", __name__, url_prefix="/api/ruler", abp_tags=[Tag(name="ruler")])
 
 
 @api.post("/find", responses={200: RulerAnswer, 413: Problem}, operation_id="findRuler")

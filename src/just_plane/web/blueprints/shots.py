@@ -1,7 +1,7 @@
 """Shots that are kept: list, make, change, undo, redo, remove, take away and bring in."""
 
 from flask import request
-from flask_openapi3 import APIBlueprint, Tag
+from flask_openapi3 import Tag
 
 from just_plane.contract.http import (
     BaseRevision,
@@ -22,8 +22,9 @@ from just_plane.planning.ways.step_table import step_csv
 from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
+from just_plane.web.late import LateBlueprint
 
-api = APIBlueprint(
+api = LateBlueprint(
     "shots",
     __name__,
     url_prefix="/api/shots",
