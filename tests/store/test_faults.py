@@ -90,6 +90,13 @@ def test_a_lock_that_is_not_let_go_is_said(shots, pod, monkeypatch):
     assert shots.get(kept.document_id) == kept
 
 
+def test_a_misspelt_table_is_our_own_fault_and_not_the_disk_s(shots, pod):
+    kept = shots.add(pod)
+    with pytest.raises(sqlite3.OperationalError, match="no such table"), shots.database.write() as connection:
+        connection.execute("INSERT INTO documnet_is_full VALUES (1)")
+    assert shots.get(kept.document_id) == kept
+
+
 def test_an_error_inside_a_write_keeps_nothing_of_it(shots, pod):
     shots.add(pod)
 

@@ -1,5 +1,7 @@
 import shutil
 import sqlite3
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -54,6 +56,53 @@ def test_a_broken_script_leaves_nothing_behind(tmp_path, scripts, pod):
         migrate(tmp_path / FILE, scripts)
     assert "half" not in tables(tmp_path / FILE)
     assert open_store(tmp_path).shots.count() == 1
+
+
+STARTER = """
+import sys
+from pathlib import Path
+from just_plane.store.migrate import migrate
+
+sys.stdin.readline()
+print(migrate(Path(sys.argv[1])))
+"""
+
+
+@pytest.mark.parametrize("there_already", [False, True])
+def test_of_several_starters_one_does_the_work_and_the_others_find_it_done(tmp_path, there_already):
+    path = tmp_path / "shared.sqlite3"
+    if there_already:
+        scripts = shutil.copytree(MIGRATIONS, tmp_path / "older")
+        for later in sorted(scripts.glob("[0-9]*"))[1:]:
+            later.unlink()
+        migrate(path, scripts)
+    starters = [
+        subprocess.Popen(
+            [sys.executable, "-c", STARTER, str(path)], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+        )
+        for _ in range(4)
+    ]
+    answers = [starter.communicate("go\n", timeout=120)[0].strip() for starter in starters]
+    assert [starter.returncode for starter in starters] == [0] * 4
+    assert sorted(map(int, answers)) == [0, 0, 0, NEXT - 1 - there_already]
+    with sqlite3.connect(path) as connection:
+        assert connection.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+
+
+def test_a_script_that_leaves_a_row_pointing_at_nothing_is_rolled_back(tmp_path, scripts, pod):
+    open_store(tmp_path).shots.add(pod)
+    (scripts / f"{NEXT:04d}_loose.sql").write_text("DELETE FROM revision;")
+    with pytest.raises(MigrationError, match="points at nothing"):
+        migrate(tmp_path / FILE, scripts)
+    assert len(open_store(tmp_path).shots.list()) == 1
+
+
+def test_a_new_kind_of_document_is_one_more_row(shots, pod):
+    with shots.database.write() as connection:
+        connection.execute("INSERT INTO document_kind VALUES ('run')")
+        connection.execute("INSERT INTO document (document_id, kind, created_at) VALUES ('0123456789ab', 'run', '')")
+    with pytest.raises(sqlite3.IntegrityError), shots.database.write() as connection:
+        connection.execute("INSERT INTO document (document_id, kind, created_at) VALUES ('0123456789ac', 'no', '')")
 
 
 def test_a_changed_script_is_refused(tmp_path, scripts):

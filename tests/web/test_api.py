@@ -1,10 +1,14 @@
 import json
+import re
 
 import pytest
 
 from just_plane.contract.shot_file import write_shot
 from just_plane.planning.plan import plan_shot
 from just_plane.store.errors import DiskError
+from just_plane.web import shot_lines
+from just_plane.web.blueprints import plans
+from just_plane.web.shot_lines import ON_A_PAGE
 
 
 def body(shot):
@@ -160,3 +164,31 @@ def test_map_of_stops_wants_its_ends_in_order(client, pod):
     assert ok.status_code == 200
     wrong = client.post("/api/plan/through-focus", json={"shot": body(pod), "from_mm": 5, "to_mm": -1})
     refused(wrong, 422, "to_mm.not_beyond")
+
+
+def test_a_long_list_comes_in_pages_and_its_lines_are_made_once(client, store, pod, monkeypatch):
+    for number in range(ON_A_PAGE + 5):
+        store.shots.add(pod.model_copy(update={"name": f"shot {number}"}))
+    first = client.get("/api/shots").json
+    rest = client.get("/api/shots", query_string={"after": first["next"]}).json
+    names = [line["name"] for line in [*first["shots"], *rest["shots"]]]
+    assert names == [f"shot {number}" for number in reversed(range(ON_A_PAGE + 5))]
+    assert (len(rest["shots"]), rest["next"]) == (5, "")
+    monkeypatch.setattr(shot_lines, "line_of", None)  # nothing is worked out again
+    assert client.get("/api/shots").json == first
+
+
+def test_a_page_asked_for_in_nonsense_is_refused(client):
+    assert refused(client.get("/api/shots?after=everything"), 422, "value.refused")["field"] == "/after"
+
+
+def test_a_fault_of_ours_is_never_blamed_on_the_person(client, pod, monkeypatch):
+    endless = plan_shot(pod).model_copy(update={"depth_mm": 1.0})
+
+    def answers_with_infinity(shot, units):
+        return type(endless).model_validate(endless.model_dump() | {"depth_mm": float("inf")})
+
+    monkeypatch.setattr(plans, "plan_shot", answers_with_infinity)
+    problem = refused(client.post("/api/plan", json=body(pod)), 500, "fault")
+    assert problem["field"] == ""
+    assert re.search(r"number [0-9a-f]{8}", problem["detail"])

@@ -35,12 +35,9 @@ class KeptShotAnswer(Answer):
     shot: Shot
 
 
-class ShotLine(Answer):
-    """One line of the list of shots."""
+class LineSaid(Answer):
+    """What the list says of a shot; kept with its revision."""
 
-    shot_id: str
-    revision: int
-    saved_at: str
     name: str
     what: str
     headline: Annotated[str, Field(description="The plan's verdict.")]
@@ -48,10 +45,19 @@ class ShotLine(Answer):
     depth_mm: float
 
 
+class ShotLine(LineSaid):
+    """One line of the list of shots."""
+
+    shot_id: str
+    revision: int
+    saved_at: str
+
+
 class ShotList(Answer):
-    """All shots, last changed first."""
+    """A page of the shots, last changed first."""
 
     shots: list[ShotLine]
+    next: Annotated[str, Field(description="The page behind this one, for after; empty: there is none.")]
 
 
 class SaveShot(Model):
@@ -77,6 +83,10 @@ class ListQuery(UnitsQuery):
     """Which shots to list."""
 
     removed: Literal["no", "yes"] = "no"
+    after: Annotated[
+        str,
+        Field(max_length=60, pattern="^$|^[0-9TZ:.+-]{20,40}_[0-9]{1,16}$", description="next of the page before."),
+    ] = ""
 
 
 class StepsQuery(Model):

@@ -55,7 +55,10 @@ class Database:
             connection.execute("COMMIT")
         except sqlite3.OperationalError as error:
             _roll_back(connection)
-            raise _disk_error(error) from error
+            said = _disk_error(error)
+            if said is error:
+                raise
+            raise said from error
         except BaseException:
             _roll_back(connection)
             raise
@@ -77,11 +80,14 @@ def _roll_back(connection):
 
 
 def _disk_error(error):
-    text = str(error)
-    if "full" in text:
+    """What the disk refused, in words; the error itself when it is the program's own fault."""
+    code = error.sqlite_errorcode & 0xFF  # without the details that extended codes add
+    if code == sqlite3.SQLITE_FULL:
         return DiskError("The disk is full, so this change could not be saved.", "Free some space and try again.")
-    if "readonly" in text or "read-only" in text:
+    if code in (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_PERM):
         return DiskError("The data folder cannot be written to.", "Check its permissions, or choose another folder.")
-    if "locked" in text or "busy" in text:
+    if code in (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED):
         return DiskError("Another program is writing to the data file.", "Try again in a moment.")
-    return DiskError(f"The data file could not be written: {text}.", "What was saved before is whole.")
+    if code in (sqlite3.SQLITE_IOERR, sqlite3.SQLITE_CANTOPEN):
+        return DiskError(f"The data file could not be used: {error}.", "What was saved before is whole.")
+    return error

@@ -2,12 +2,15 @@
 
 import hashlib
 import sqlite3
+import time
 from contextlib import closing
 from pathlib import Path
 from typing import NamedTuple
 
 from just_plane.store.errors import MigrationError
 
+WAIT_S = 10.0
+"""For another starter that is at it."""
 MIGRATIONS = Path(__file__).parent / "migrations"
 _BOOTSTRAP = """
 CREATE TABLE IF NOT EXISTS schema_migration (
@@ -62,7 +65,7 @@ def migrate(path, folder=MIGRATIONS):
     """
     scripts = migrations_in(folder)
     try:
-        with closing(sqlite3.connect(path, timeout=5, isolation_level=None)) as connection:
+        with closing(sqlite3.connect(path, timeout=WAIT_S, isolation_level=None)) as connection:
             return _bring_up(connection, Path(path), scripts)
     except sqlite3.DatabaseError as error:
         raise MigrationError(
@@ -72,9 +75,42 @@ def migrate(path, folder=MIGRATIONS):
 
 
 def _bring_up(connection, path, scripts):
-    connection.execute("PRAGMA journal_mode = WAL")
-    connection.execute(_BOOTSTRAP)
-    applied = dict(connection.execute("SELECT number, sha256 FROM schema_migration ORDER BY number").fetchall())
+    """Under one lock, so that of several starters one does the work and the others find it done."""
+    _use_write_ahead_log(connection)
+    connection.execute("BEGIN IMMEDIATE")
+    try:
+        connection.execute(_BOOTSTRAP)
+        applied = dict(connection.execute("SELECT number, sha256 FROM schema_migration ORDER BY number").fetchall())
+        _must_be_known(applied, scripts)
+        missing = scripts[len(applied) :]
+        if missing and applied:
+            _copy(connection, path.with_name(f"{path.name}.before-{missing[0].number:04d}"))
+        for script in missing:
+            _apply(connection, script)
+        connection.execute("COMMIT")
+    except BaseException:
+        if connection.in_transaction:
+            connection.execute("ROLLBACK")
+        raise
+    return len(missing)
+
+
+def _use_write_ahead_log(connection):
+    """The switch needs the file to itself for a moment, and does not wait for it as everything else does."""
+    until = time.monotonic() + WAIT_S
+    while True:
+        try:
+            connection.execute("PRAGMA journal_mode = WAL")
+            return
+        except sqlite3.OperationalError as error:
+            if error.sqlite_errorcode & 0xFF not in (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED):
+                raise
+            if time.monotonic() > until:
+                raise
+            time.sleep(0.02)
+
+
+def _must_be_known(applied, scripts):
     if len(applied) > len(scripts):
         raise MigrationError(
             f"The data file is of version {len(applied)}; this program knows up to {len(scripts)}.",
@@ -86,31 +122,38 @@ def _bring_up(connection, path, scripts):
                 f"Migration {script.number:04d} is not the one this data file was made with.",
                 "Install the program again. Nothing was changed.",
             )
-    missing = scripts[len(applied) :]
-    if missing and applied:
-        _copy(connection, path.with_name(f"{path.name}.before-{missing[0].number:04d}"))
-    for script in missing:
-        _apply(connection, script)
-    return len(missing)
 
 
 def _copy(connection, destination):
-    with closing(sqlite3.connect(destination)) as copy:
-        connection.backup(copy)
+    # By a connection of its own: it sees what is kept now, while the lock keeps everyone else from changing it.
+    source = connection.execute("PRAGMA database_list").fetchone()[2]
+    with closing(sqlite3.connect(source)) as reader, closing(sqlite3.connect(destination)) as copy:
+        reader.backup(copy)
 
 
 def _apply(connection, script):
-    # executescript would commit an open transaction first, so the script begins and commits by itself.
-    text = (
-        f"BEGIN IMMEDIATE;\n{script.sql}\n"
-        f"INSERT INTO schema_migration VALUES ({script.number}, '{script.sha256}');\nCOMMIT;"
-    )
+    """Run a script statement by statement: ``executescript`` would commit the transaction that holds the lock."""
     try:
-        connection.executescript(text)
+        for text in _statements(script.sql):
+            connection.execute(text)
+        broken = connection.execute("PRAGMA foreign_key_check").fetchone()
+        if broken is not None:
+            raise sqlite3.IntegrityError(f"a row of {broken[0]} points at nothing in {broken[2]}")
+        connection.execute("INSERT INTO schema_migration VALUES (?, ?)", (script.number, script.sha256))
     except sqlite3.Error as error:
-        if connection.in_transaction:
-            connection.execute("ROLLBACK")
         raise MigrationError(
             f"Migration {script.number:04d} failed and was rolled back: {error}.",
             "The data is as it was. Report this with the sentence above.",
         ) from error
+
+
+def _statements(sql):
+    """The statements of a script, each whole; comments go with the statement behind them."""
+    text = ""
+    for line in sql.splitlines(keepends=True):
+        text += line
+        if sqlite3.complete_statement(text):
+            yield text
+            text = ""
+    if text.strip():
+        yield text

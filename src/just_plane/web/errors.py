@@ -4,7 +4,6 @@ import logging
 import secrets
 
 from flask import Response, make_response
-from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from just_plane.contract.http import Problem
@@ -61,7 +60,6 @@ def register(app):
     app.register_error_handler(DiskError, lambda e: refuse(507, "disk.refused", e.message, e.remedy))
     app.register_error_handler(FileError, lambda e: refuse(422, "file.refused", e.message, e.remedy, e.field))
     app.register_error_handler(PictureError, lambda e: refuse(422, "picture.refused", e.message, e.remedy, "/picture"))
-    app.register_error_handler(ValidationError, on_invalid)
     app.register_error_handler(Exception, _on_fault)
 
 

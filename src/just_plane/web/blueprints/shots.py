@@ -9,7 +9,6 @@ from just_plane.contract.http import (
     ListQuery,
     Problem,
     SaveShot,
-    ShotLine,
     ShotList,
     ShotPath,
     StepsQuery,
@@ -23,6 +22,7 @@ from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
+from just_plane.web.shot_lines import page_of
 
 api = LateBlueprint(
     "shots",
@@ -35,23 +35,8 @@ api = LateBlueprint(
 
 @api.get("", responses={200: ShotList}, operation_id="listShots")
 def list_shots(query: ListQuery):
-    """Every shot with its verdict."""
-    lines = []
-    for item in store().shots.list(removed=query.removed == "yes"):
-        plan = plan_shot(item.body, query.units)
-        lines.append(
-            ShotLine(
-                shot_id=item.document_id,
-                revision=item.revision,
-                saved_at=item.saved_at,
-                name=item.body.name,
-                what=item.body.subject.what,
-                headline=plan.verdict.headline,
-                magnification=plan.reach.magnification if plan.reach else None,
-                depth_mm=plan.depth_mm,
-            )
-        )
-    return answer(ShotList(shots=lines))
+    """Shots with their verdicts, a page at a time."""
+    return answer(page_of(store().shots, query.units, query.after, removed=query.removed == "yes"))
 
 
 @api.post("", responses={201: KeptShotAnswer}, operation_id="addShot")

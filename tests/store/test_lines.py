@@ -1,0 +1,51 @@
+"""The list of shots: pages, and lines that are kept with the revision they were made from."""
+
+from just_plane.store.shots import Place
+
+
+def names(listed):
+    return [each.shot.name for each in listed]
+
+
+def test_pages_follow_each_other_and_miss_none(shots, pod):
+    for number in range(7):
+        shots.add(pod.model_copy(update={"name": f"shot {number}"}))
+    first = shots.page("mm", "now", 3)
+    second = shots.page("mm", "now", 3, before=Place(first[-1].saved_at, first[-1].revision))
+    third = shots.page("mm", "now", 3, before=Place(second[-1].saved_at, second[-1].revision))
+    assert names([*first, *second, *third]) == [f"shot {number}" for number in reversed(range(7))]
+
+
+def test_a_line_is_there_until_the_shot_the_units_or_the_program_change(shots, pod):
+    kept = shots.add(pod)
+    shots.keep_lines("mm", "now", {kept.revision: '{"headline": "as kept"}'})
+    (listed,) = shots.page("mm", "now", 5)
+    assert listed.line_json == '{"headline": "as kept"}'
+    assert listed.shot is None
+    assert shots.page("in", "now", 5)[0].line_json is None
+    assert shots.page("mm", "later", 5)[0].shot == pod
+    changed = pod.model_copy(update={"name": "changed"})
+    shots.save(kept.document_id, changed, kept.revision)
+    assert shots.page("mm", "now", 5)[0].shot == changed
+
+
+def test_a_later_program_s_line_takes_the_place_of_the_earlier_one_s(shots, pod):
+    kept = shots.add(pod)
+    shots.keep_lines("mm", "now", {kept.revision: '{"a": 1}'})
+    shots.keep_lines("mm", "later", {kept.revision: '{"a": 2}'})
+    assert shots.page("mm", "later", 5)[0].line_json == '{"a": 2}'
+    assert shots.page("mm", "now", 5)[0].line_json is None
+
+
+def test_what_was_put_away_is_listed_apart(shots, pod):
+    kept = shots.add(pod)
+    shots.remove(kept.document_id)
+    assert shots.page("mm", "now", 5) == []
+    assert [each.shot_id for each in shots.page("mm", "now", 5, removed=True)] == [kept.document_id]
+
+
+def test_lines_that_find_no_room_are_not_kept_and_nothing_else_happens(shots, pod, fill_disk):
+    kept = shots.add(pod)
+    fill_disk()
+    shots.keep_lines("mm", "now", {kept.revision: '{"a": "' + "x" * 900_000 + '"}'})
+    assert shots.page("mm", "now", 5)[0].line_json is None
