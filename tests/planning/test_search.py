@@ -1,16 +1,23 @@
 """What of the kit gets a frame: nothing found that does not, nothing missed that does, in the order asked."""
 
+import re
+from dataclasses import replace
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from just_plane.contract.kit import Kit, KitPiece, MeasuredRig, empty_kit
 from just_plane.contract.search import SearchAsked
-from just_plane.contract.shot import Shot
+from just_plane.contract.shot import FramingByWidth, Shot
+from just_plane.core.errors import OpticsError
+from just_plane.planning.kit import bounds as kit_bounds
+from just_plane.planning.kit.bounds import SLACK, SizeBounds
 from just_plane.planning.kit.combinations import groups
 from just_plane.planning.kit.search import FITS, search
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.rig.chain import arrange
+from just_plane.planning.rig.rigging import RigAsked, assemble
 from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 
@@ -159,3 +166,32 @@ def test_every_row_tried_is_one_that_can_be_built():
     for group in groups(list(GEAR.values())):
         row = group.row(len(group.extensions) - 1)
         assert arrange(row).pieces == tuple(row)
+
+
+def test_no_group_is_left_out_that_comes_near():
+    """The rough bounds against every rig built: what a row really gives lies within them."""
+    bounds = SizeBounds()
+    base = RigAsked(BODY, None, [], FramingByWidth(by="frame_width", frame_width_mm=36.0))
+    looked = 0
+    for group in groups(list(GEAR.values()))[::7]:
+        low, high = bounds.of(group)
+        for index in {0, len(group.extensions) - 1}:
+            row = arrange(group.row(index))
+            _, rig = assemble(replace(base, rig=group.row(index)), row, WORDING)
+            try:
+                smallest, largest = rig.magnification_range()
+            except OpticsError:
+                continue
+            looked += 1
+            assert largest <= high * SLACK
+            assert smallest >= low / SLACK
+    assert looked > 20
+
+
+def test_a_kit_too_large_to_try_says_what_was_left_out(monkeypatch):
+    monkeypatch.setattr(kit_bounds, "MOST_GROUPS", 5)
+    answer = ask(SHELF, 40.0, carried_only=False)
+    assert re.search(r"This kit makes [\d,]+ rows: [\d,]+ with the most pieces were left out", answer.bounds)
+    assert all(len(found.rig) <= 4 for found in answer.results)
+    monkeypatch.undo()
+    assert "left out" not in ask(SHELF, 40.0, carried_only=False).bounds

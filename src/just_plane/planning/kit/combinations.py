@@ -36,6 +36,19 @@ class Extensions:
         """The pieces of one of them."""
         return self.tubes[index] if index < len(self.tubes) else self.bellows[index - len(self.tubes)]
 
+    def length(self, index):
+        """How far one of them holds the gap open, mm; bellows at their shortest."""
+        if index < len(self.tubes):
+            return self.lengths[index]
+        return self.bellows[index - len(self.tubes)][0].gear.shortest_mm
+
+    @property
+    def span(self):
+        """Shortest and longest gap that they can hold, mm."""
+        ends = [*self.lengths, *(piece.gear.longest_mm for (piece,) in self.bellows)]
+        starts = [*self.lengths, *(piece.gear.shortest_mm for (piece,) in self.bellows)]
+        return min(starts), max(ends)
+
     def held_open(self):
         """Those that do hold a gap open: the first is no tube at all."""
         return Extensions(self.tubes[1:], self.lengths[1:], self.bellows)
@@ -55,6 +68,11 @@ class Group:
     behind: tuple[Placed, ...]
     """Behind the extension."""
     extensions: Extensions
+
+    @property
+    def pieces(self):
+        """Pieces of every row, the extension left out."""
+        return len(self.front) + 1 + len(self.before) + len(self.behind)
 
     def row(self, index):
         """The pieces of one row, subject to sensor."""
@@ -144,7 +162,7 @@ def _coupled(lenses, by_kind):
     """Two lenses face to face, the shorter one in front."""
     found = []
     for rear in lenses:
-        for ring in by_kind.get("coupling_ring", []):
+        for ring in _told_apart(by_kind.get("coupling_ring", [])):
             if rear.gear.thread_mm is not None and abs(ring.lens_thread_mm - rear.gear.thread_mm) > 0.01:
                 continue
             for front in lenses:
@@ -155,6 +173,11 @@ def _coupled(lenses, by_kind):
                     turned = _placed(front.gear, True, front.at_focal_length_mm)
                     found.append(Group((turned, *steps, _placed(ring)), rear, (), (), NOTHING_BETWEEN))
     return found
+
+
+def _told_apart(rings):
+    """Rings that differ in what they do: of several alike the first."""
+    return list({(r.lens_thread_mm, r.front_thread_mm, r.thickness_mm): r for r in reversed(rings)}.values())
 
 
 def _objectives(lenses, by_kind, gaps):

@@ -5,6 +5,7 @@ from dataclasses import replace
 from just_plane.contract.search import FoundRig, SearchAnswer
 from just_plane.contract.shot import FramingByWidth, FramingClosest, MeasuredSize
 from just_plane.core.aperture import stops_lost
+from just_plane.planning.kit.bounds import worth_trying
 from just_plane.planning.kit.combinations import BOUNDS, groups
 from just_plane.planning.kit.trial import LIGHT_AT, candidates_of
 from just_plane.planning.rig.cautions import rig_cautions
@@ -41,16 +42,29 @@ def search(kit, asked, wording):
     )
     wanted = sensor(base).width / asked.frame_width_mm
     measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}
-    tried, candidates = 0, []
-    for group in groups(gear):
-        tried += len(group.extensions)
-        candidates += candidates_of(replace(base, rig=group.row(0)), group, wanted)
+    rows = groups(gear)
+    near, left_out = worth_trying(rows, wanted)
+    tried = sum(len(group.extensions) for group in rows) - left_out
+    candidates = [each for group in near for each in candidates_of(base, group, wanted)]
     candidates.sort(key=lambda each: _rank(each, asked))
     results = [found for each in _few_of_each(candidates) if (found := _exactly(base, each, asked, measured, wording))]
     results.sort(key=lambda found: _order(found, asked))
     results = results[:MOST_SHOWN]
     return SearchAnswer(
-        tried=tried, bounds=BOUNDS, headline=_headline(results, tried, gear, kit, asked, wording), results=results
+        tried=tried,
+        bounds=_bounds(tried, left_out),
+        headline=_headline(results, tried, gear, kit, asked, wording),
+        results=results,
+    )
+
+
+def _bounds(tried, left_out):
+    """What was combined and what was not, and what of it was tried: sentences."""
+    if not left_out:
+        return BOUNDS
+    return (
+        f"{BOUNDS} This kit makes {left_out + tried:,} rows: {left_out:,} with the most pieces were left out for want "
+        "of time. Tick what is on the table today, and all of that is tried."
     )
 
 

@@ -42,44 +42,80 @@ class Candidate:
 
 
 def candidates_of(base, group, wanted):
-    """Candidates of one group, all its extensions at once."""
-    tubes = len(group.extensions.tubes)
-    found = _try_some(base, group, range(tubes), wanted) if tubes else []
-    for index in range(tubes, len(group.extensions)):
-        found += _try_bellows(base, group, index, wanted)
-    return found
+    """Candidates of one group, all its extensions at once.
 
+    Parameters
+    ----------
+    base : RigAsked        Body and framing; its row does not matter.
+    group : Group
+    wanted : float         Magnification.
 
-def _try_some(base, group, indices, wanted):
-    """Candidates of the rows whose extension is tubes, shortest first, settled together."""
-    assembled = _assembled(replace(base, rig=group.row(indices[0])))
+    Returns
+    -------
+    list of Candidate
+    """
+    assembled = _assembled(replace(base, rig=group.row(0)))
     if assembled is None:
         return []
     row, lens, rig = assembled
-    lengths = np.array(group.extensions.lengths)[:, None]
-    fixed = front_to_sensor(base.body, row, lens, rig) - float(lengths[0, 0])
+    at = _place_of_extension(group)
+    after = at + len(group.extensions.pieces(0))
 
-    def with_tubes(extension):
-        return replace(rig, elements=_with_extension(rig, group, indices[0], extension))
+    def with_extension(lengths):
+        return replace(rig, elements=(*rig.elements[:at], Tube(lengths), *rig.elements[after:]))
 
-    first = 0
-    try:
-        sizes = sizes_over_throw(with_tubes(lengths), len(indices))
-    except OpticsError:
-        # Too little extension gives no picture; more of it does.
-        first = bisect_left(range(len(indices)), True, key=lambda at: _has_image(with_tubes(float(lengths[at, 0]))))
-        if first == len(indices):
-            return []
-        sizes = sizes_over_throw(with_tubes(lengths[first:]), len(indices) - first)
+    indices, lengths = _lengths(group, with_extension, wanted)
+    lengths, sizes = _that_give_a_picture(with_extension, lengths)
+    if not len(lengths):
+        return []
+    indices = indices[len(indices) - len(lengths) :]
     shares, reached = share_of_throw(sizes, wanted)
     near = np.flatnonzero(np.abs(reached / wanted - 1) < NEARLY)
     if not len(near):
         return []
-    lengths, shares = lengths[first + near], shares[near]
-    imaging = with_tubes(lengths).focused(shares[:, None] * rig.closest_setting).imaging()
-    imaging = _each(imaging, len(near))
+    lengths, shares = lengths[near], shares[near]
+    imaging = _each(with_extension(lengths).focused(shares[:, None] * rig.closest_setting).imaging(), len(near))
+    fixed = front_to_sensor(base.body, row, lens, rig) - group.extensions.length(0)
     fronts = fixed + lengths[:, 0] + lens.growth * shares
-    return _candidates(group, [indices[first + at] for at in near], imaging, fronts, lens, wanted)
+    return _candidates(group, [indices[place] for place in near], imaging, fronts, lens, wanted)
+
+
+def _lengths(group, with_extension, wanted):
+    """Indices of the group's extensions, shortest first, and the length of each, mm: (list, (N, 1) array).
+
+    Bellows are drawn for the size wanted, as far as they go; with the ring at infinity the size grows evenly with
+    the draw.
+    """
+    extensions = group.extensions
+    lengths = list(extensions.lengths)
+    if extensions.bellows:
+        ends = np.array([[piece.gear.shortest_mm, piece.gear.longest_mm] for (piece,) in extensions.bellows])
+        longest = float(ends[:, 1].max())
+        try:
+            far = with_extension(np.array([[longest], [longest * 0.9]])).focused(0.0).magnification()
+            most, less = (float(value) for value in np.ravel(far))
+            draw = longest - (most - wanted) / (most - less) * 0.1 * longest
+        except OpticsError:
+            draw = longest
+        lengths += np.clip(draw, ends[:, 0], ends[:, 1]).tolist()
+    order = sorted(range(len(lengths)), key=lengths.__getitem__)
+    return order, np.array([lengths[index] for index in order])[:, None]
+
+
+def _that_give_a_picture(with_extension, lengths):
+    """Those of some lengths, shortest first, that give a picture, and their sizes over the throw of the ring."""
+    try:
+        return lengths, sizes_over_throw(with_extension(lengths), len(lengths))
+    except OpticsError:
+        # Too little extension gives no picture; more of it does.
+        alone = [float(length) for length in lengths[:, 0]]
+        first = bisect_left(alone, True, key=lambda length: _has_image(with_extension(length)))
+    if first == len(lengths):
+        return lengths[:0], None
+    try:
+        return lengths[first:], sizes_over_throw(with_extension(lengths[first:]), len(lengths) - first)
+    except OpticsError:
+        return lengths[:0], None
 
 
 def _each(imaging, rigs):
@@ -100,47 +136,9 @@ def _has_image(rig):
     return True
 
 
-def _with_extension(rig, group, index, lengths):
-    """The rig's elements with the tubes of one extension in one, of many lengths."""
-    in_front = sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in group.front)
-    at = in_front + 1 + len(group.before)
-    after = at + len(group.extensions.pieces(index))
-    return (*rig.elements[:at], Tube(lengths), *rig.elements[after:])
-
-
-def _try_bellows(base, group, index, wanted):
-    assembled = _assembled(replace(base, rig=group.row(index)))
-    if assembled is None:
-        return []
-    row, lens, rig = assembled
-    try:
-        drawn = _drawn(rig, wanted)
-        imaging = drawn.imaging() if drawn is not None else None
-    except OpticsError:
-        return []
-    if imaging is None:
-        return []
-    front = front_to_sensor(base.body, row, lens, drawn)
-    return _candidates(group, [index], _each(imaging, 1), np.array([front]), lens, wanted)
-
-
-def _drawn(rig, wanted):
-    """The rig with its bellows drawn for a size, and the ring's help where they end; None where it cannot come near."""
-    shortest, longest = rig.bellows.shortest, rig.bellows.longest
-    far = rig.focused(0.0)
-    at_longest = far.drawn(longest).magnification()
-    if at_longest < wanted:
-        closest = rig.focused(rig.closest_setting).drawn(longest).magnification()
-        if closest < wanted * (1 - NEARLY):
-            return None
-        return rig.at_magnification(min(wanted, closest))
-    # The size grows evenly with the draw; the shorter half may give no picture, so the longer one has the line.
-    half = (shortest + longest) / 2
-    at_half = far.drawn(half).magnification()
-    draw = longest - (at_longest - wanted) / (at_longest - at_half) * (longest - half)
-    if draw < shortest - NEARLY * (longest - shortest):
-        return None
-    return far.drawn(min(max(draw, shortest), longest))
+def _place_of_extension(group):
+    """Where among the rig's elements the extension stands."""
+    return sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in group.front) + 1 + len(group.before)
 
 
 def _assembled(asked):
