@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+import cv2
 import numpy as np
 
 from just_plane.core.frames.spectrum import LEAST_SPACING, SQUARE, sharpened
@@ -18,6 +19,8 @@ LEAST_STRETCH = 0.2
 LEAST_CONTRAST = 0.12
 """Of the comb, in the evened frame, whose own contrast is about 1."""
 STRIPS = 24
+LEAST_PIXELS = 3.0
+"""Pixels of the frame in a bin of a strip from which their mean counts."""
 
 
 class Comb(NamedTuple):
@@ -70,22 +73,37 @@ class _Folded(NamedTuple):
 
 
 def _folded(flat, angle):
-    along, across = _coordinates(flat.shape, np.cos(angle), np.sin(angle))
-    low, high = float(across.min()), float(across.max()) + 1e-3
-    strip = np.minimum(((across - low) / (high - low) * STRIPS).astype(np.int64), STRIPS - 1)
-    start = float(along.min())
-    bins = int(along.max() - start) + 2
-    index = strip * bins + (along - start).astype(np.int64)
-    counts = np.bincount(index, minlength=STRIPS * bins).reshape(STRIPS, bins)
-    sums = np.bincount(index, flat.ravel(), minlength=STRIPS * bins).reshape(STRIPS, bins)
-    known = counts > 3
-    profiles = np.where(known, sums / np.maximum(counts, 1), 0.0)
-    return _Folded(profiles, known, start, low, (high - low) / STRIPS, max(flat.shape))
+    """Turn the frame so that the direction lies level, and take the mean of each strip of it."""
+    cos, sin = float(np.cos(angle)), float(np.sin(angle))
+    height, width = flat.shape
+    corners = [(x, y) for x in (0, width - 1) for y in (0, height - 1)]
+    along = [x * cos + y * sin for x, y in corners]
+    across = [y * cos - x * sin for x, y in corners]
+    start, low = min(along), min(across)
+    bins, rows = int(max(along) - start) + 2, int(max(across) - low) + 1
+    # A bin and a row are sampled in their middle.
+    from_along, from_across = start + 0.5, low + 0.5
+    back = np.array(
+        [
+            [cos, -sin, from_along * cos - from_across * sin],
+            [sin, cos, from_along * sin + from_across * cos],
+        ]
+    )
+    size = (bins, rows)
+    level = cv2.warpAffine(flat, back, size, flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP)
+    there = cv2.warpAffine(np.ones(flat.shape, np.uint8), back, size, flags=cv2.INTER_NEAREST | cv2.WARP_INVERSE_MAP)
+    strips = min(STRIPS, rows)
+    share, mean = (
+        cv2.resize(part, (bins, strips), interpolation=cv2.INTER_AREA) for part in (there.astype(np.float32), level)
+    )
+    known = share * rows / strips > LEAST_PIXELS
+    profiles = np.divide(mean, share, out=np.zeros(mean.shape), where=known)
+    return _Folded(profiles, known, start, low, rows / strips, max(flat.shape))
 
 
 def _off_by(folded, comb):
     """How far the direction is off, radians, from how the comb's phase runs across the strips that show it."""
-    centres = folded.low + (np.arange(STRIPS) + 0.5) * folded.width
+    centres = folded.low + (np.arange(len(folded.profiles)) + 0.5) * folded.width
     inside = np.flatnonzero((centres > comb.across[0]) & (centres < comb.across[1]))
     if len(inside) < 3:
         return 0.0
@@ -96,11 +114,6 @@ def _off_by(folded, comb):
     turns = np.unwrap(np.angle(sums)) / (2 * np.pi)
     slope = np.polyfit(centres[inside], turns, 1, w=np.abs(sums) + 1e-12)[0]
     return float(np.clip(slope * comb.spacing, -0.1, 0.1))
-
-
-def _coordinates(shape, cos, sin):
-    y, x = np.mgrid[: shape[0], : shape[1]]
-    return (x * cos + y * sin).ravel(), (y * cos - x * sin).ravel()
 
 
 def _best_comb(folded, pace, angle):
@@ -115,7 +128,7 @@ def _best_comb(folded, pace, angle):
     first = last = peak
     while first > 0 and strengths[first - 1] > 0.4 * strengths[peak]:
         first -= 1
-    while last < STRIPS - 1 and strengths[last + 1] > 0.4 * strengths[peak]:
+    while last < len(strengths) - 1 and strengths[last + 1] > 0.4 * strengths[peak]:
         last += 1
     weight = known[first : last + 1].sum(axis=0)
     profile = profiles[first : last + 1].sum(axis=0) / np.maximum(weight, 1)
@@ -218,9 +231,14 @@ def _finest(profile, begin, end, pace):
     width = 0.75 / SQUARE
     for _ in range(3):
         paces = np.linspace(pace - width, pace + width, 33)
-        paces = paces[paces > 0]
-        strengths = np.abs(np.exp(-2j * np.pi * paces[:, None] * places[None, :]) @ values)
-        pace = float(paces[int(np.argmax(strengths))])
+        # From one pace to the next every term turns by the same: products in place of exponentials.
+        terms = values * np.exp(-2j * np.pi * paces[0] * places)
+        turn = np.exp(-2j * np.pi * (paces[1] - paces[0]) * places)
+        strengths = np.empty(len(paces))
+        for index in range(len(paces)):
+            strengths[index] = abs(terms.sum())
+            terms *= turn
+        pace = float(paces[int(np.argmax(np.where(paces > 0, strengths, -1.0)))])
         width /= 12
     return pace
 

@@ -1,6 +1,8 @@
 """Where a frame repeats: an evened frame, its power spectrum, and the frequencies that stand out in it."""
 
+import cv2
 import numpy as np
+from scipy.fft import rfft2
 
 LEAST_SPACING = 4.0
 """Pixels, of the frame as searched."""
@@ -8,41 +10,46 @@ SQUARE = 256
 
 
 def averaged(frame, shrink):
+    """A frame averaged down over squares ``shrink`` pixels wide (int): (h // shrink, w // shrink) float32 array."""
     if shrink == 1:
         return frame
-    height, width = (side // shrink * shrink for side in frame.shape)
-    blocks = frame[:height, :width].reshape(height // shrink, shrink, width // shrink, shrink)
-    return blocks.mean(axis=(1, 3))
+    height, width = (side // shrink for side in frame.shape)
+    whole = frame[: height * shrink, : width * shrink]
+    return cv2.resize(whole, (width, height), interpolation=cv2.INTER_AREA)
 
 
 def evened(frame):
-    """The frame with slow changes of light taken out and its contrast made alike everywhere."""
+    """The frame ((h, w) float32) with slow changes of light taken out and its contrast made alike everywhere."""
     radius = max(min(frame.shape) // 12, 8)
     plain = frame - _box_mean(frame, radius)
     spread = np.sqrt(np.maximum(_box_mean(plain * plain, radius), 0))
     floor = 0.25 * float(spread.mean()) + 1e-6 * float(np.abs(frame).max() + 1)
-    return np.clip(plain / (spread + floor), -3, 3)
+    spread += floor
+    plain /= spread
+    return np.clip(plain, -3, 3, out=plain)
 
 
 def _box_mean(frame, radius):
     """Mean over a square of 2 radius + 1, the edge repeated."""
-    padded = np.pad(frame, radius + 1, mode="edge").astype(np.float64)
-    sums = padded.cumsum(axis=0).cumsum(axis=1)
-    size = 2 * radius + 1
-    total = sums[size:, size:] - sums[:-size, size:] - sums[size:, :-size] + sums[:-size, :-size]
-    return (total[: frame.shape[0], : frame.shape[1]] / size**2).astype(np.float32)
+    side = 2 * radius + 1
+    return cv2.blur(frame, (side, side), borderType=cv2.BORDER_REPLICATE)
 
 
 def power_spectrum(flat):
-    """Power spectrum averaged over overlapping squares, zero frequency in the middle."""
+    """Power spectrum of a frame averaged over overlapping squares, zero frequency in the middle: (n, n) array."""
     side = min(SQUARE, *flat.shape)
     window = np.hanning(side)[:, None] * np.hanning(side)[None, :]
     step = max(side // 2, 1)
-    power = np.zeros((side, side))
+    half = np.zeros((side, side // 2 + 1))
     for top in _starts(flat.shape[0], side, step):
-        for left in _starts(flat.shape[1], side, step):
-            power += np.abs(np.fft.fft2(flat[top : top + side, left : left + side] * window)) ** 2
-    return np.fft.fftshift(power)
+        row = [flat[top : top + side, left : left + side] for left in _starts(flat.shape[1], side, step)]
+        spectra = rfft2(np.array(row) * window.astype(np.float32), axes=(1, 2))
+        half += np.square(np.abs(spectra)).sum(axis=0)
+    # The frame is real: the other half is the same, seen from the other side.
+    rows = -np.arange(side) % side
+    columns = np.arange(side // 2 + 1, side)
+    whole = np.concatenate([half, half[rows][:, side - columns]], axis=1)
+    return np.fft.fftshift(whole)
 
 
 def _starts(length, side, step):
