@@ -68,7 +68,7 @@ browser-tests: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE)
 # --- things made from others --------------------------------------------------------------------------------------
 
 api: $(STAMPS)/dev $(STAMPS)/node ## the OpenAPI document, the shot file's schema, and the page's types from them
-	$(BIN)/python -m just_plane.web.write_documents docs
+	$(BIN)/python -m just_plane.web.write_documents docs frontend/src/api/fields.json
 	cd frontend && npm run --silent api
 
 format: $(STAMPS)/dev $(STAMPS)/node

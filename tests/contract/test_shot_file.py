@@ -71,7 +71,7 @@ def document(pod, **changes):
         (lambda text: text.replace('"depth_mm": 34.0', '"depth_mm": "34"'), "must be a number", "/subject/depth_mm"),
         (
             lambda text: text.replace('"f_number": 5.6', '"f_number": 0'),
-            "F-number must be 0.5 or more",
+            "Aperture must be 0.5 or more",
             "/aperture/f_number",
         ),
         (

@@ -92,7 +92,7 @@ def test_two_windows_meet_a_conflict(client, pod):
     [
         ("/rig/0/gear/focal_length_mm", 0, "Focal length must be more than 0 mm; got 0 mm."),
         ("/rig/0/gear/focal_length_mm", 1e308, "Focal length must be at most 100,000 mm; got 1e+308 mm."),
-        ("/aperture/f_number", 0, "F-number must be 0.5 or more; got 0."),
+        ("/aperture/f_number", 0, "Aperture must be 0.5 or more; got 0."),
         ("/subject/depth_mm", "deep", "Depth must be a number; got “deep”."),
         ("/subject/depth_mm", None, "Depth must be a number; got nothing."),
         ("/framing/magnification", 0, "Magnification must be more than 0; got 0."),

@@ -3,10 +3,10 @@ import { I18nProvider, RouterProvider as AriaRouter } from "react-aria-component
 import { createBrowserRouter, Outlet, RouterProvider, useHref, useNavigate } from "react-router";
 import { ThemeProvider } from "styled-components";
 import { ShotList } from "../features/shots/ShotList";
-import { GlobalStyle } from "./GlobalStyle";
+import { GlobalStyle } from "../look/GlobalStyle";
 import { NothingHere, RouteFault } from "./RouteFault";
-import { PreferencesProvider, usePreferences } from "./preferences";
-import { themes } from "./theme";
+import { PreferencesProvider, usePreferences } from "../look/preferences";
+import { themes } from "../look/theme";
 
 const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000 } },

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { fonts } from "../app/theme";
+import { fonts } from "../look/theme";
 
 /** A small table of figures: words on the left, numbers lined up on the right. */
 export const FigureTable = styled.table`

@@ -1,7 +1,7 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { TextField } from "react-aria-components";
 import styled from "styled-components";
-import { usePreferences } from "../app/preferences";
+import { usePreferences } from "../look/preferences";
 import { editable } from "../units/format";
 import { parseQuantity, type Kind } from "../units/parse";
 import { FieldHint, FieldInput, FieldLabel, FieldTrouble } from "./field";

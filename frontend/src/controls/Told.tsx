@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { fonts } from "../app/theme";
+import { fonts } from "../look/theme";
 
 const Box = styled.div`
   span {

@@ -1,6 +1,6 @@
 import { FieldError, Input, Label, Text } from "react-aria-components";
 import styled from "styled-components";
-import { fonts } from "../app/theme";
+import { fonts } from "../look/theme";
 
 export const FieldLabel = styled(Label)`
   display: block;

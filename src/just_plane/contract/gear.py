@@ -24,48 +24,63 @@ ASSUMED_BARREL_WIDTH_MM = 70.0
 class Piece(Model):
     """What every piece of gear has."""
 
-    name: Name = ""
+    name: Annotated[Name, Field(title="Name")] = ""
     kit_id: Annotated[KitId | None, Field(description="The piece of the kit it was taken from; null: none.")] = None
 
 
 class CropMode(Model):
     """A part of the sensor that the body can use alone."""
 
-    name: Annotated[str, Field(min_length=1, max_length=60)]
-    width_mm: Length
-    height_mm: Length
+    name: Annotated[str, Field(title="Name", min_length=1, max_length=60)]
+    width_mm: Annotated[Length, Field(title="Width")]
+    height_mm: Annotated[Length, Field(title="Height")]
 
 
 class Body(Piece):
     """A camera body."""
 
     kind: Literal["body"]
-    sensor_width_mm: Length
-    sensor_height_mm: Length
-    pixels_across: Annotated[int | None, Field(gt=0, le=1_000_000)] = None
-    register_mm: Annotated[LengthOrZero, Field(description="Lens mount to sensor.")] = 18.0
+    sensor_width_mm: Annotated[Length, Field(title="Sensor width")]
+    sensor_height_mm: Annotated[Length, Field(title="Sensor height")]
+    pixels_across: Annotated[int | None, Field(title="Pixels across", gt=0, le=1_000_000)] = None
+    register_mm: Annotated[LengthOrZero, Field(title="Mount to sensor", description="Lens mount to sensor.")] = 18.0
     crop_modes: Annotated[list[CropMode], Field(max_length=8)] = []
 
 
 class LensPiece(Piece):
     """What primes and zooms have in common."""
 
-    stops: Annotated[Literal["full", "half", "third"], Field(description="How the aperture clicks.")] = "third"
+    stops: Annotated[
+        Literal["full", "half", "third"], Field(title="Aperture clicks by", description="How the aperture clicks.")
+    ] = "third"
     barrel_growth_mm: Annotated[
-        LengthOrZero, Field(description="How much longer the barrel is at closest focus; 0 when it focuses inside.")
+        LengthOrZero,
+        Field(
+            title="Grows by", description="How much longer the barrel is at closest focus; 0 when it focuses inside."
+        ),
     ] = 0.0
-    hood_mm: Annotated[LengthOrZero, Field(description="How much of the barrel is hood; taken off to reverse it.")] = (
-        0.0
+    hood_mm: Annotated[
+        LengthOrZero,
+        Field(title="Of that, hood", description="How much of the barrel is hood; taken off to reverse it."),
+    ] = 0.0
+    thread_mm: Annotated[Length | None, Field(title="Filter thread", description="Filter thread; null: not known.")] = (
+        None
     )
-    thread_mm: Annotated[Length | None, Field(description="Filter thread; null: not known.")] = None
-    weight_g: Annotated[Grams | None, Field(description="null: not known, not weighed against tubes.")] = None
-    image_circle_mm: Annotated[
-        Length | None, Field(description="Diameter at infinity; null: covers the sensor just so.")
+    weight_g: Annotated[
+        Grams | None, Field(title="Weight", description="null: not known, not weighed against tubes.")
     ] = None
-    aperture_ring: Annotated[bool, Field(description="The aperture can be set on the lens itself.")] = False
-    foot: Annotated[bool, Field(description="It can stand on a foot of its own.")] = False
+    image_circle_mm: Annotated[
+        Length | None, Field(title="Image circle", description="Diameter at infinity; null: covers the sensor just so.")
+    ] = None
+    aperture_ring: Annotated[
+        bool, Field(title="Aperture ring on the lens", description="The aperture can be set on the lens itself.")
+    ] = False
+    foot: Annotated[
+        bool, Field(title="Stands on a foot of its own", description="It can stand on a foot of its own.")
+    ] = False
     made_to_magnification: Annotated[
-        Ratio | None, Field(description="Largest size it was made for; null: what it reaches alone.")
+        Ratio | None,
+        Field(title="Made for sizes up to", description="Largest size it was made for; null: what it reaches alone."),
     ] = None
 
 
@@ -73,51 +88,70 @@ class Lens(LensPiece):
     """A lens of one focal length, by the numbers of its data sheet; macro and tilting lenses too."""
 
     kind: Literal["lens"]
-    focal_length_mm: Length
-    widest_f_number: FNumber
-    narrowest_f_number: FNumber
-    minimum_focus_distance_mm: Annotated[Length, Field(description="Subject to sensor mark at closest focus.")]
-    closest_magnification: Annotated[Ratio, Field(description="At closest focus, nothing added.")]
+    focal_length_mm: Annotated[Length, Field(title="Focal length")]
+    widest_f_number: Annotated[FNumber, Field(title="Widest stop")]
+    narrowest_f_number: Annotated[FNumber, Field(title="Narrowest stop")]
+    minimum_focus_distance_mm: Annotated[
+        Length, Field(title="Closest focus", description="Subject to sensor mark at closest focus.")
+    ]
+    closest_magnification: Annotated[Ratio, Field(title="Size there", description="At closest focus, nothing added.")]
     pupil_magnification: Annotated[
-        PupilMagnification | None, Field(description="Exit pupil / entrance pupil; null: not known, 1 is assumed.")
+        PupilMagnification | None,
+        Field(title="Pupil magnification", description="Exit pupil / entrance pupil; null: not known, 1 is assumed."),
     ] = None
-    barrel_mm: Annotated[LengthOrZero, Field(description="Lens mount to front of glass, hood included, at infinity.")]
-    tilt_deg: Annotated[float, Field(ge=0, le=45, description="Largest tilt; 0: none.")] = 0.0
-    shift_mm: Annotated[float, Field(ge=0, le=100, description="Largest shift; 0: none.")] = 0.0
+    barrel_mm: Annotated[
+        LengthOrZero,
+        Field(title="Barrel with hood", description="Lens mount to front of glass, hood included, at infinity."),
+    ]
+    tilt_deg: Annotated[float, Field(title="Tilts by up to", ge=0, le=45, description="Largest tilt; 0: none.")] = 0.0
+    shift_mm: Annotated[float, Field(title="Shifts by up to", ge=0, le=100, description="Largest shift; 0: none.")] = (
+        0.0
+    )
     rotates: Annotated[
-        Literal["no", "clicks", "freely"], Field(description="How the tilting mechanism turns about the axis.")
+        Literal["no", "clicks", "freely"],
+        Field(title="The mechanism turns", description="How the tilting mechanism turns about the axis."),
     ] = "no"
     click_apart_deg: Annotated[
         float | None,
-        Field(gt=0, le=180, description="Between two clicks, one of them unturned; null: it stays between clicks too."),
+        Field(
+            title="Clicks lie apart",
+            gt=0,
+            le=180,
+            description="Between two clicks, one of them unturned; null: it stays between clicks too.",
+        ),
     ] = None
     pivot_behind_node_mm: Annotated[
         float | None,
         Field(
-            ge=-500, le=500, description="From the lens's node back to the point the tilt turns about; null: unknown."
+            title="Tilt pivot behind the node",
+            ge=-500,
+            le=500,
+            description="From the lens's node back to the point the tilt turns about; null: unknown.",
         ),
     ] = None
     measured_focal_length_mm: Annotated[
-        Length | None, Field(description="At infinity, measured; wins over the marked one.")
+        Length | None,
+        Field(title="Measured focal length", description="At infinity, measured; wins over the marked one."),
     ] = None
     measured_closest_focal_length_mm: Annotated[
-        Length | None, Field(description="At closest focus, measured; wins over the data sheet's.")
+        Length | None,
+        Field(title="Measured, at closest", description="At closest focus, measured; wins over the data sheet's."),
     ] = None
     measured_pupil_magnification: Annotated[
-        PupilMagnification | None, Field(description="Measured; wins over the one given.")
+        PupilMagnification | None, Field(title="Measured pupils", description="Measured; wins over the one given.")
     ] = None
 
 
 class ZoomEnd(Model):
     """One end of a zoom."""
 
-    focal_length_mm: Length
-    widest_f_number: FNumber
-    narrowest_f_number: FNumber
-    minimum_focus_distance_mm: Length
-    closest_magnification: Ratio
-    pupil_magnification: PupilMagnification | None = None
-    barrel_mm: LengthOrZero
+    focal_length_mm: Annotated[Length, Field(title="Focal length")]
+    widest_f_number: Annotated[FNumber, Field(title="Widest stop")]
+    narrowest_f_number: Annotated[FNumber, Field(title="Narrowest stop")]
+    minimum_focus_distance_mm: Annotated[Length, Field(title="Closest focus there")]
+    closest_magnification: Annotated[Ratio, Field(title="Size there")]
+    pupil_magnification: Annotated[PupilMagnification | None, Field(title="Pupil magnification")] = None
+    barrel_mm: Annotated[LengthOrZero, Field(title="Barrel with hood")]
 
 
 class Zoom(LensPiece):
@@ -132,83 +166,103 @@ class Tube(Piece):
     """An extension tube."""
 
     kind: Literal["tube"]
-    length_mm: Length
-    contacts: Annotated[bool, Field(description="Passes aperture and autofocus on.")] = True
-    carries_g: Annotated[Grams | None, Field(description="Weight it may carry; null: not known.")] = None
+    length_mm: Annotated[Length, Field(title="Length")]
+    contacts: Annotated[bool, Field(title="Contacts", description="Passes aperture and autofocus on.")] = True
+    carries_g: Annotated[Grams | None, Field(title="Carries", description="Weight it may carry; null: not known.")] = (
+        None
+    )
 
 
 class Bellows(Piece):
     """Bellows."""
 
     kind: Literal["bellows"]
-    shortest_mm: Length
-    longest_mm: Length
-    contacts: bool = False
-    carries_g: Grams | None = None
+    shortest_mm: Annotated[Length, Field(title="Shortest")]
+    longest_mm: Annotated[Length, Field(title="Longest")]
+    contacts: Annotated[bool, Field(title="Contacts")] = False
+    carries_g: Annotated[Grams | None, Field(title="Carries")] = None
 
 
 class Converter(Piece):
     """A teleconverter."""
 
     kind: Literal["converter"]
-    factor: Annotated[float, Field(gt=1, le=10)]
-    thickness_mm: Annotated[Length, Field(description="Between its mounts.")] = 20.0
-    contacts: bool = True
-    reaches_in: Annotated[bool, Field(description="Its front glass stands out into the lens before it.")] = False
+    factor: Annotated[float, Field(title="Factor", gt=1, le=10)]
+    thickness_mm: Annotated[Length, Field(title="Mount to mount", description="Between its mounts.")] = 20.0
+    contacts: Annotated[bool, Field(title="Contacts")] = True
+    reaches_in: Annotated[
+        bool,
+        Field(
+            title="Front glass reaches into the lens", description="Its front glass stands out into the lens before it."
+        ),
+    ] = False
 
 
 class CloseUp(Piece):
     """A close-up lens for the filter thread."""
 
     kind: Literal["close_up"]
-    dioptres: Annotated[float, Field(ge=0, le=100)]
-    thread_mm: Length | None = None
-    thickness_mm: LengthOrZero = 6.0
+    dioptres: Annotated[float, Field(title="Dioptres", ge=0, le=100)]
+    thread_mm: Annotated[Length | None, Field(title="Thread")] = None
+    thickness_mm: Annotated[LengthOrZero, Field(title="Thickness")] = 6.0
 
 
 class StepRing(Piece):
     """A ring from one filter thread to another."""
 
     kind: Literal["step_ring"]
-    lens_thread_mm: Annotated[Length, Field(description="On the side of the lens.")]
-    front_thread_mm: Annotated[Length, Field(description="On the side of what it carries.")]
-    thickness_mm: LengthOrZero = 4.0
+    lens_thread_mm: Annotated[Length, Field(title="Toward the lens", description="On the side of the lens.")]
+    front_thread_mm: Annotated[Length, Field(title="Toward the front", description="On the side of what it carries.")]
+    thickness_mm: Annotated[LengthOrZero, Field(title="Thickness")] = 4.0
 
 
 class ReversingRing(Piece):
     """A ring that holds a lens by its filter thread on the body's mount."""
 
     kind: Literal["reversing_ring"]
-    thread_mm: Length
-    thickness_mm: Annotated[LengthOrZero, Field(description="Body's mount to the lens's thread.")] = 7.0
+    thread_mm: Annotated[Length, Field(title="Thread")]
+    thickness_mm: Annotated[
+        LengthOrZero, Field(title="Thickness", description="Body's mount to the lens's thread.")
+    ] = 7.0
 
 
 class CouplingRing(Piece):
     """A ring that holds a second lens, front to front."""
 
     kind: Literal["coupling_ring"]
-    lens_thread_mm: Length
-    front_thread_mm: Length
-    thickness_mm: LengthOrZero = 5.0
+    lens_thread_mm: Annotated[Length, Field(title="Lens on the camera")]
+    front_thread_mm: Annotated[Length, Field(title="Lens in front")]
+    thickness_mm: Annotated[LengthOrZero, Field(title="Thickness")] = 5.0
 
 
 class Objective(Piece):
     """A microscope objective."""
 
     kind: Literal["objective"]
-    magnification: Annotated[Ratio, Field(description="As engraved.")]
-    numerical_aperture: Aperture
+    magnification: Annotated[Ratio, Field(title="Engraved size", description="As engraved.")]
+    numerical_aperture: Annotated[Aperture, Field(title="Numerical aperture")]
     correction: Annotated[
-        Literal["finite", "infinity"], Field(description="finite: makes its own image; infinity: needs a tube lens.")
+        Literal["finite", "infinity"],
+        Field(title="Corrected for", description="finite: makes its own image; infinity: needs a tube lens."),
     ] = "infinity"
-    tube_length_mm: Annotated[Length, Field(description="Finite: shoulder to the image it is engraved for.")] = 150.0
+    tube_length_mm: Annotated[
+        Length, Field(title="Tube length", description="Finite: shoulder to the image it is engraved for.")
+    ] = 150.0
     reference_focal_length_mm: Annotated[
-        Length, Field(description="Infinity: focal length of the tube lens it is engraved for.")
+        Length,
+        Field(
+            title="Engraved for a lens of", description="Infinity: focal length of the tube lens it is engraved for."
+        ),
     ] = 200.0
-    working_distance_mm: Annotated[Length, Field(description="Front of the glass to the subject.")] = 10.0
-    barrel_mm: Annotated[LengthOrZero, Field(description="Shoulder to front of the glass.")] = 35.0
+    working_distance_mm: Annotated[
+        Length, Field(title="Working distance", description="Front of the glass to the subject.")
+    ] = 10.0
+    barrel_mm: Annotated[
+        LengthOrZero, Field(title="Shoulder to front", description="Shoulder to front of the glass.")
+    ] = 35.0
     iris_to: Annotated[
-        Aperture | None, Field(description="Smallest numerical aperture its iris closes to; null: no iris.")
+        Aperture | None,
+        Field(title="Iris closes to", description="Smallest numerical aperture its iris closes to; null: no iris."),
     ] = None
 
 
@@ -216,41 +270,47 @@ class Rail(Piece):
     """A focusing rail."""
 
     kind: Literal["rail"]
-    travel_mm: Length
-    smallest_step_mm: Annotated[Length | None, Field(description="null: one division of its knob.")] = None
-    mm_per_turn: Length | None = None
-    divisions: Annotated[int | None, Field(ge=1, le=100_000, description="Marks on the knob a turn.")] = None
-    backlash_mm: LengthOrZero = 0.0
-    driven: Literal["hand", "motor"] = "hand"
-    carries_g: Grams | None = None
-    measured_mm_per_turn: Annotated[Length | None, Field(description="Measured; wins over the one given.")] = None
+    travel_mm: Annotated[Length, Field(title="Travel")]
+    smallest_step_mm: Annotated[
+        Length | None, Field(title="Smallest step", description="null: one division of its knob.")
+    ] = None
+    mm_per_turn: Annotated[Length | None, Field(title="A turn moves")] = None
+    divisions: Annotated[
+        int | None, Field(title="Divisions a turn", ge=1, le=100_000, description="Marks on the knob a turn.")
+    ] = None
+    backlash_mm: Annotated[LengthOrZero, Field(title="Play")] = 0.0
+    driven: Annotated[Literal["hand", "motor"], Field(title="Moved by")] = "hand"
+    carries_g: Annotated[Grams | None, Field(title="Carries")] = None
+    measured_mm_per_turn: Annotated[
+        Length | None, Field(title="Measured, a turn", description="Measured; wins over the one given.")
+    ] = None
 
 
 class Light(Piece):
     """A lamp or flash."""
 
     kind: Literal["light"]
-    width_mm: Length
-    height_mm: Length
-    hot: Annotated[bool, Field(description="A lamp that gets hot.")] = False
-    flash: bool = False
+    width_mm: Annotated[Length, Field(title="Width")]
+    height_mm: Annotated[Length, Field(title="Height")]
+    hot: Annotated[bool, Field(title="Gets hot", description="A lamp that gets hot.")] = False
+    flash: Annotated[bool, Field(title="Flash")] = False
 
 
 class Diffuser(Piece):
     """Something that spreads light: paper, film, fabric, plastic."""
 
     kind: Literal["diffuser"]
-    width_mm: Length
-    height_mm: Length
-    thickness_mm: LengthOrZero = 1.0
-    burns: Annotated[bool, Field(description="Paper, film or fabric.")] = True
+    width_mm: Annotated[Length, Field(title="Width")]
+    height_mm: Annotated[Length, Field(title="Height")]
+    thickness_mm: Annotated[LengthOrZero, Field(title="Thickness")] = 1.0
+    burns: Annotated[bool, Field(title="Paper, film or fabric: can burn", description="Paper, film or fabric.")] = True
 
 
 class Support(Piece):
     """A tripod, a stand, a clamp, a lens support."""
 
     kind: Literal["support"]
-    carries_g: Grams | None = None
+    carries_g: Annotated[Grams | None, Field(title="Carries")] = None
 
 
 ChainGear = Annotated[

@@ -30,10 +30,14 @@ class ByAngle(Model):
     """A flat part of the subject, by its angle: its corners are points like any other."""
 
     by: Literal["angle"]
-    angle_deg: Annotated[float, Field(ge=0, lt=90, description="From square to the camera; 90 is edge on.")]
-    recedes_deg: Annotated[Direction, Field(description="Toward where it recedes: 0 right, 90 up.")] = 90.0
-    length_mm: Annotated[Length, Field(description="On the surface, the way it recedes.")]
-    width_mm: Annotated[Length, Field(description="On the surface, across.")]
+    angle_deg: Annotated[
+        float, Field(title="From square", ge=0, lt=90, description="From square to the camera; 90 is edge on.")
+    ]
+    recedes_deg: Annotated[
+        Direction, Field(title="Recedes toward", description="Toward where it recedes: 0 right, 90 up.")
+    ] = 90.0
+    length_mm: Annotated[Length, Field(title="Long that way", description="On the surface, the way it recedes.")]
+    width_mm: Annotated[Length, Field(title="Wide", description="On the surface, across.")]
     readings_mm: Annotated[
         list[RailMark], Field(max_length=20, description="Of the rail, at its middle; needed only beside other points.")
     ] = []
@@ -43,8 +47,8 @@ class Point(Model):
     """A named place in the subject."""
 
     id: PointId
-    name: Annotated[str, Field(max_length=60)] = ""
-    wanted: Literal["sharp", "soft"] = "sharp"
+    name: Annotated[str, Field(title="Name", max_length=60)] = ""
+    wanted: Annotated[Literal["sharp", "soft"], Field(title="It")] = "sharp"
     from_left: Annotated[Share, Field(description="Place on the frame, as a share of its width.")]
     from_top: Annotated[Share, Field(description="Place on the frame, as a share of its height.")]
     depth: Annotated[ByRail | ByTape | ByAngle, Field(discriminator="by")]
@@ -62,25 +66,39 @@ class ReadBack(Model):
 
     by: Annotated[
         Literal["rail", "ring"],
-        Field(description="The rail's mark, or the distance on the focus ring, where each is sharp."),
+        Field(title="Read", description="The rail's mark, or the distance on the focus ring, where each is sharp."),
     ] = "rail"
-    tilt_deg: Annotated[float, Field(ge=0, le=45, description="On the tilt scale, when they were read.")]
-    faces_deg: Annotated[Direction, Field(description="Toward where the lens faced: 0 right, -90 down.")]
+    tilt_deg: Annotated[
+        float, Field(title="Tilt scale shows", ge=0, le=45, description="On the tilt scale, when they were read.")
+    ]
+    faces_deg: Annotated[
+        Direction, Field(title="Lens faces", description="Toward where the lens faced: 0 right, -90 down.")
+    ]
     readings: Annotated[list[PointRead], Field(max_length=60)] = []
 
 
 class ShiftWanted(Model):
     """What shift is wanted for; mm in the subject."""
 
-    right_mm: Annotated[float, Field(ge=-10_000, le=10_000, description="How far right of the axis it lies.")] = 0.0
-    up_mm: Annotated[float, Field(ge=-10_000, le=10_000, description="How far above the axis it lies.")] = 0.0
+    right_mm: Annotated[
+        float,
+        Field(title="Subject lies right by", ge=-10_000, le=10_000, description="How far right of the axis it lies."),
+    ] = 0.0
+    up_mm: Annotated[
+        float, Field(title="Subject lies up by", ge=-10_000, le=10_000, description="How far above the axis it lies.")
+    ] = 0.0
     joined_along: Annotated[
-        Literal["width", "height"], Field(description="Side of the frame along which frames are shifted and joined.")
+        Literal["width", "height"],
+        Field(
+            title="Frames joined along the frame's",
+            description="Side of the frame along which frames are shifted and joined.",
+        ),
     ] = "width"
     joined_mm: Annotated[
-        Length | None, Field(description="Of a picture joined from shifted frames, along that side; null: none.")
+        Length | None,
+        Field(title="Joined to", description="Of a picture joined from shifted frames, along that side; null: none."),
     ] = None
-    joined_overlap: Annotated[float, Field(ge=0, le=0.9)] = 0.3
+    joined_overlap: Annotated[float, Field(title="In common at least", ge=0, le=0.9)] = 0.3
 
 
 class StripWanted(Model):
@@ -88,7 +106,9 @@ class StripWanted(Model):
 
     first: PointId
     second: PointId
-    tilt_deg: Annotated[float | None, Field(gt=0, le=45, description="null: all that the lens has.")] = None
+    tilt_deg: Annotated[
+        float | None, Field(title="Strip's tilt", gt=0, le=45, description="null: all that the lens has.")
+    ] = None
 
 
 class PlaneWork(Model):
@@ -99,10 +119,15 @@ class PlaneWork(Model):
         str | None, Field(pattern="^[0-9a-f]{32}$", description="A framing photograph kept here; null: none.")
     ] = None
     rail_counts: Annotated[
-        Literal["toward", "away"], Field(description="Whether the rail's marks grow toward the subject.")
+        Literal["toward", "away"],
+        Field(title="The rail's marks grow", description="Whether the rail's marks grow toward the subject."),
     ] = "toward"
     rail_at_mm: Annotated[
-        RailMark | None, Field(description="Where the camera stands on the rail; ties tape and rail together.")
+        RailMark | None,
+        Field(
+            title="Camera stood at, for the tape",
+            description="Where the camera stands on the rail; ties tape and rail together.",
+        ),
     ] = None
     read_back: ReadBack | None = None
     shift: ShiftWanted = ShiftWanted()

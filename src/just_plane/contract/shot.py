@@ -16,57 +16,81 @@ VERSION = 2
 class Subject(Model):
     """What is in front of the camera."""
 
-    what: Annotated[str, Field(max_length=200)] = ""
+    what: Annotated[str, Field(title="Subject", max_length=200)] = ""
     nature: Annotated[
         Literal["thing", "food", "plant", "animal", "person", "liquid"],
-        Field(description="What it is; decides which cautions are shown."),
+        Field(title="It is", description="What it is; decides which cautions are shown."),
     ] = "thing"
-    depth_mm: Annotated[LengthOrZero, Field(description="Along the axis: nearest to farthest point to be sharp.")]
+    depth_mm: Annotated[
+        LengthOrZero, Field(title="Depth", description="Along the axis: nearest to farthest point to be sharp.")
+    ]
     hold_still_s: Annotated[
-        Seconds | None, Field(description="How long it keeps still or keeps its shape; null: for ever.")
+        Seconds | None,
+        Field(title="Holds still for", description="How long it keeps still or keeps its shape; null: for ever."),
     ] = None
     moves_mm_s: Annotated[
-        float | None, Field(gt=0, le=100_000, description="How fast it moves across the view; null: not at all.")
+        float | None,
+        Field(
+            title="Moves, mm a second",
+            gt=0,
+            le=100_000,
+            description="How fast it moves across the view; null: not at all.",
+        ),
     ] = None
     background_mm: Annotated[
-        Length | None, Field(description="From the farthest point to the background; null: no matter.")
+        Length | None,
+        Field(title="Background behind it", description="From the farthest point to the background; null: no matter."),
     ] = None
 
 
 class Picture(Model):
     """Where the picture will be seen."""
 
-    width_mm: Annotated[Length, Field(description="Width of the print, or of the picture on the screen.")] = 400.0
-    viewing_distance_mm: Annotated[Length, Field(description="Eye to print or screen.")] = 300.0
+    width_mm: Annotated[
+        Length, Field(title="Picture width", description="Width of the print, or of the picture on the screen.")
+    ] = 400.0
+    viewing_distance_mm: Annotated[Length, Field(title="Seen from", description="Eye to print or screen.")] = 300.0
     share_of_frame: Annotated[
-        float, Field(gt=0, le=1, description="Width of the frame that is left after cropping; 1 is all of it.")
+        float,
+        Field(
+            title="Left after crop",
+            gt=0,
+            le=1,
+            description="Width of the frame that is left after cropping; 1 is all of it.",
+        ),
     ] = 1.0
 
 
 class Sharp(Model):
     """What counts as sharp, and how depth of field is reckoned."""
 
-    school: Literal["viewing", "sensor", "pixel"] = "viewing"
-    pixel_factor: Annotated[float, Field(gt=0, le=100, description="Pixels across the blur, for the pixel school.")] = (
-        2.0
-    )
-    depth_school: Literal["contrast", "geometric", "budget", "wave", "microscopy"] = "contrast"
-    contrast_threshold: Annotated[float, Field(ge=0.01, le=0.9, description="Least contrast that counts as sharp.")] = (
-        0.2
-    )
-    wavelength_nm: Annotated[float, Field(ge=200, le=2000)] = 550.0
+    school: Annotated[Literal["viewing", "sensor", "pixel"], Field(title="What counts as sharp")] = "viewing"
+    pixel_factor: Annotated[
+        float,
+        Field(
+            title="Pixels across the blur", gt=0, le=100, description="Pixels across the blur, for the pixel school."
+        ),
+    ] = 2.0
+    depth_school: Annotated[
+        Literal["contrast", "geometric", "budget", "wave", "microscopy"], Field(title="Depth of field by")
+    ] = "contrast"
+    contrast_threshold: Annotated[
+        float, Field(title="Least contrast", ge=0.01, le=0.9, description="Least contrast that counts as sharp.")
+    ] = 0.2
+    wavelength_nm: Annotated[float, Field(title="Wavelength", ge=200, le=2000)] = 550.0
 
 
 class Placed(Model):
     """One piece in the row from subject to sensor."""
 
     gear: ChainGear
-    reversed: Annotated[bool, Field(description="A lens turned round.")] = False
+    reversed: Annotated[bool, Field(title="Turned round", description="A lens turned round.")] = False
     at_focal_length_mm: Annotated[
-        Length | None, Field(description="Of a zoom: where it is set; null: its long end.")
+        Length | None, Field(title="Zoom set to", description="Of a zoom: where it is set; null: its long end.")
     ] = None
     f_number: Annotated[
-        FNumber | None, Field(description="Of a lens that faces another: its own stop; null: wide open.")
+        FNumber | None,
+        Field(title="Its own stop", description="Of a lens that faces another: its own stop; null: wide open."),
     ] = None
 
 
@@ -88,14 +112,14 @@ class FramingByWidth(Model):
     """Framing by what the frame takes in."""
 
     by: Literal["frame_width"]
-    frame_width_mm: Length
+    frame_width_mm: Annotated[Length, Field(title="Frame width")]
 
 
 class FramingByMagnification(Model):
     """Framing by size on the sensor."""
 
     by: Literal["magnification"]
-    magnification: Ratio
+    magnification: Annotated[Ratio, Field(title="Magnification")]
 
 
 class FramingClosest(Model):
@@ -110,50 +134,74 @@ Framing = Annotated[FramingByWidth | FramingByMagnification | FramingClosest, Fi
 class Aperture(Model):
     """The aperture in use."""
 
-    f_number: FNumber
+    f_number: Annotated[FNumber, Field(title="Aperture")]
     reading: Annotated[
-        Literal["marked", "effective"], Field(description="What the camera shows when focused close.")
+        Literal["marked", "effective"],
+        Field(title="The camera shows", description="What the camera shows when focused close."),
     ] = "marked"
 
 
 class Stack(Model):
     """How a stack is taken, where one frame does not do."""
 
-    overlap: Annotated[float, Field(ge=0, le=0.9, description="Share of one frame's depth that the next has too.")] = (
-        0.5
-    )
-    spare_before: Annotated[int, Field(ge=0, le=100)] = 1
-    spare_after: Annotated[int, Field(ge=0, le=100)] = 1
+    overlap: Annotated[
+        float, Field(title="Overlap", ge=0, le=0.9, description="Share of one frame's depth that the next has too.")
+    ] = 0.5
+    spare_before: Annotated[int, Field(title="Spare before", ge=0, le=100)] = 1
+    spare_after: Annotated[int, Field(title="Spare behind", ge=0, le=100)] = 1
     rail_name: Annotated[str, Field(max_length=120)] = ""
     rail_kit_id: KitId | None = None
-    rail_smallest_step_mm: Annotated[Length | None, Field(description="Of the rail; null: not known.")] = None
-    rail_travel_mm: Annotated[Length | None, Field(description="Of the rail; null: not known.")] = None
-    settle_s: SecondsOrZero = 2.0
-    recovery_s: Annotated[SecondsOrZero, Field(description="Writing the file or charging the flash.")] = 1.0
-    noise_reduction: Annotated[bool, Field(description="The camera takes a dark frame after each exposure.")] = False
+    rail_smallest_step_mm: Annotated[
+        Length | None, Field(title="Smallest step", description="Of the rail; null: not known.")
+    ] = None
+    rail_travel_mm: Annotated[Length | None, Field(title="Travel", description="Of the rail; null: not known.")] = None
+    settle_s: Annotated[SecondsOrZero, Field(title="Settle after a move")] = 2.0
+    recovery_s: Annotated[
+        SecondsOrZero, Field(title="Write or recharge", description="Writing the file or charging the flash.")
+    ] = 1.0
+    noise_reduction: Annotated[
+        bool,
+        Field(
+            title="Camera takes a dark frame after each",
+            description="The camera takes a dark frame after each exposure.",
+        ),
+    ] = False
 
 
 class Steadiness(Model):
     """What holds the camera, and how it moves."""
 
-    held: Literal["support", "hand"] = "support"
-    stabiliser_stops: Annotated[float, Field(ge=0, le=12, description="Of a stabiliser, held by hand.")] = 0.0
+    held: Annotated[Literal["support", "hand"], Field(title="The camera is")] = "support"
+    stabiliser_stops: Annotated[
+        float, Field(title="Stabiliser, stops", ge=0, le=12, description="Of a stabiliser, held by hand.")
+    ] = 0.0
     rail_swings_um: Annotated[
-        float | None, Field(gt=0, le=100_000, description="To either side, right after a move; null: not known.")
+        float | None,
+        Field(
+            title="Rail swings by, µm",
+            gt=0,
+            le=100_000,
+            description="To either side, right after a move; null: not known.",
+        ),
     ] = None
-    rail_calms_s: Annotated[Seconds, Field(description="Time in which the swing falls to a third (1/e).")] = 0.3
+    rail_calms_s: Annotated[
+        Seconds, Field(title="Rail calms in", description="Time in which the swing falls to a third (1/e).")
+    ] = 0.3
 
 
 class Light(Model):
     """What the meter said, before anything was stopped down or moved."""
 
-    metered_f_number: FNumber = 8.0
-    metered_shutter_s: Seconds = 0.25
-    metered_iso: Annotated[float, Field(ge=1, le=10_000_000)] = 100.0
-    iso: Annotated[float, Field(ge=1, le=10_000_000, description="To shoot at.")] = 100.0
+    metered_f_number: Annotated[FNumber, Field(title="Meter said")] = 8.0
+    metered_shutter_s: Annotated[Seconds, Field(title="Metered shutter")] = 0.25
+    metered_iso: Annotated[float, Field(title="Metered ISO", ge=1, le=10_000_000)] = 100.0
+    iso: Annotated[float, Field(title="Shoot at ISO", ge=1, le=10_000_000, description="To shoot at.")] = 100.0
     meter: Annotated[
         Literal["through_lens", "hand_held"],
-        Field(description="A meter behind the lens has seen the light lost to extension; one in the hand has not."),
+        Field(
+            title="Metered",
+            description="A meter behind the lens has seen the light lost to extension; one in the hand has not.",
+        ),
     ] = "through_lens"
 
 
@@ -167,17 +215,22 @@ class Shot(Model):
 
     format: Literal["just-plane/shot"]
     version: Literal[2]
-    name: Annotated[str, Field(min_length=1, max_length=120)]
-    notes: Annotated[str, Field(max_length=4000)] = ""
+    name: Annotated[str, Field(title="Name", min_length=1, max_length=120)]
+    notes: Annotated[str, Field(title="Notes", max_length=4000)] = ""
     subject: Subject
     picture: Picture = Picture()
     sharp: Sharp = Sharp()
     body: Body
-    crop_mode: Annotated[str | None, Field(max_length=60, description="Of the body, by name; null: whole sensor.")] = (
-        None
-    )
+    crop_mode: Annotated[
+        str | None,
+        Field(title="Part of the sensor", max_length=60, description="Of the body, by name; null: whole sensor."),
+    ] = None
     camera_on_its_side: Annotated[
-        bool, Field(description="The picture stands upright: what is wide of the sensor is high of the frame.")
+        bool,
+        Field(
+            title="Camera on its side",
+            description="The picture stands upright: what is wide of the sensor is high of the frame.",
+        ),
     ] = False
     rig: Annotated[
         list[Placed], Field(max_length=16, description="The row of pieces from the subject to the body's mount.")
@@ -186,7 +239,12 @@ class Shot(Model):
     framing: Framing
     focus_behind_nearest_mm: Annotated[
         float | None,
-        Field(ge=-100_000, le=100_000, description="Where one frame is focused; null puts it best."),
+        Field(
+            title="Focus behind nearest",
+            ge=-100_000,
+            le=100_000,
+            description="Where one frame is focused; null puts it best.",
+        ),
     ] = None
     aperture: Aperture
     plane: PlaneWork = PlaneWork()

@@ -5,6 +5,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from just_plane.contract.base import Answer
+from just_plane.contract.titles import called
 
 
 class FieldProblem(Answer):
@@ -19,7 +20,6 @@ class FieldProblem(Answer):
 
 TAGGED = ("framing", "gear", "depth")
 """Fields that hold one of several models, told apart by a tag."""
-UNITS = {"mm": " mm", "um": " µm", "nm": " nm", "s": " s", "deg": "°"}
 
 
 def first_problem(error: ValidationError) -> FieldProblem:
@@ -29,32 +29,20 @@ def first_problem(error: ValidationError) -> FieldProblem:
 
 def problems(error: ValidationError) -> list[FieldProblem]:
     """Every refusal of a validation, in the order of the model."""
-    return [_problem(item) for item in error.errors(include_url=False)]
+    return [_problem(item, error.title) for item in error.errors(include_url=False)]
 
 
-def _problem(item: Any) -> FieldProblem:
+def _problem(item: Any, root: str) -> FieldProblem:
     where = item["loc"]
     # A union's tag stands in the location between the field and its member; it is no part of the document.
     path = [part for index, part in enumerate(where) if not (0 < index < len(where) and where[index - 1] in TAGGED)]
-    name, unit = _name_and_unit(path)
+    name, unit = called(root, path)
     got = "" if item["type"] == "missing" else _shown(item["input"], unit)
     return FieldProblem(
         field="".join(f"/{part}" for part in path),
         message=_sentence(item, name, unit, got),
         value=got,
     )
-
-
-def _name_and_unit(path):
-    last = str(path[-1]) if path else "what was sent"
-    if last.isdigit() and len(path) > 1:
-        last = str(path[-2])
-    words = last.split("_")
-    unit = UNITS.get(words[-1], "") if len(words) > 1 else ""
-    if unit:
-        words = words[:-1]
-    name = " ".join(words).replace("f number", "f-number")
-    return name[:1].upper() + name[1:], unit
 
 
 def _sentence(item, name, unit, got):

@@ -4,6 +4,7 @@ import json
 import sys
 from pathlib import Path
 
+from just_plane.contract.fields import page_fields
 from just_plane.contract.kit import Kit
 from just_plane.contract.shot_file import ShotFile
 from just_plane.web.app import create_app, document
@@ -26,6 +27,13 @@ def _text(document):
     return json.dumps(document, indent=2, ensure_ascii=False, sort_keys=True) + "\n"
 
 
+def fields_document():
+    """What the page knows of the contract's fields, as text."""
+    return json.dumps(page_fields(), ensure_ascii=False, sort_keys=True) + "\n"
+
+
 if __name__ == "__main__":
+    folder, fields = map(Path, sys.argv[1:])
     for name, text in documents().items():
-        (Path(sys.argv[1]) / name).write_text(text, encoding="utf-8")
+        (folder / name).write_text(text, encoding="utf-8")
+    fields.write_text(fields_document(), encoding="utf-8")

@@ -1,4 +1,4 @@
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
@@ -6,8 +6,8 @@ import { Segments } from "../../controls/Segments";
 import { along, by } from "../../controls/steps";
 import type { Shot } from "../../api/types";
 import { length, percent, stop } from "../../units/format";
-import { AnswerBox, Facts, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
+import { AnswerBox, Facts, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
 
 const SCHOOLS = {
   contrast: "Contrast: defocus and diffraction together",

@@ -1,11 +1,11 @@
 import { useEffect, useRef } from "react";
 import { ListBox, ListBoxItem } from "react-aria-components";
 import styled, { useTheme } from "styled-components";
-import { usePreferences } from "../../app/preferences";
-import { fonts } from "../../app/theme";
+import { usePreferences } from "../../look/preferences";
+import { fonts } from "../../look/theme";
 import type { Viewport } from "../../drawing/viewport";
 import { frames, length, percent, stop } from "../../units/format";
-import { useBench } from "../bench/ShotContext";
+import { useBench } from "../../shot/ShotContext";
 import { useStopMap } from "./useStopMap";
 
 const Box = styled.div`

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
@@ -8,11 +8,11 @@ import { StopMap } from "../aperture/StopMap";
 import { PlaneViews } from "../plane/PlaneViews";
 import { RigDrawing } from "../reach/RigDrawing";
 import { Search } from "../reach/Search";
-import { StepTable } from "../run/StepTable";
+import { StepTable } from "../../shot/StepTable";
 import { Handles } from "./Handles";
-import { useBench } from "./ShotContext";
+import { useBench } from "../../shot/ShotContext";
 import { Stage } from "./Stage";
-import type { StationId } from "./stations";
+import type { StationId } from "../../shot/stations";
 import { useView, ZOOM_STEP } from "./useView";
 import { wayColumns, Ways } from "./Ways";
 

@@ -1,10 +1,10 @@
 import type { Plan, Shot } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Handle } from "../../drawing/Handle";
 import type { Viewport } from "../../drawing/viewport";
 import { length, stop } from "../../units/format";
-import { stopBeside, stopReaching } from "./stopChoice";
-import type { ShotEditing } from "./useShot";
+import { stopBeside, stopReaching } from "../../shot/stopChoice";
+import type { ShotEditing } from "../../shot/useShot";
 
 interface HandlesProps {
   view: Viewport;

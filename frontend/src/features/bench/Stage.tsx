@@ -1,10 +1,10 @@
 import { useId } from "react";
 import styled, { useTheme } from "styled-components";
 import type { Plan, WayAnswer } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import type { Viewport } from "../../drawing/viewport";
 import { figures, length, percent, stop } from "../../units/format";
-import { Bands, Slanted, trapezoid } from "./SharpMarks";
+import { Bands, Slanted, trapezoid } from "../../shot/SharpMarks";
 
 const Picture = styled.svg`
   display: block;

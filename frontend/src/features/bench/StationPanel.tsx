@@ -6,7 +6,7 @@ import { ReachPanel } from "../reach/ReachPanel";
 import { RunPanel } from "../run/RunPanel";
 import { StackPanel } from "../stack/StackPanel";
 import { SubjectPanel } from "../subject/SubjectPanel";
-import type { StationId } from "./stations";
+import type { StationId } from "../../shot/stations";
 
 /** The panel of a station. */
 export function StationPanel({ station, shotId }: { station: StationId; shotId: string }) {

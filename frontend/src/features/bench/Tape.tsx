@@ -2,7 +2,7 @@ import { memo } from "react";
 import { Link } from "react-aria-components";
 import styled from "styled-components";
 import type { TapeAnswer } from "./tapeAnswers";
-import { STATIONS, type StationId } from "./stations";
+import { STATIONS, type StationId } from "../../shot/stations";
 
 const Strip = styled.nav`
   display: grid;

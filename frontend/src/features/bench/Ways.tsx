@@ -4,7 +4,7 @@ import styled, { css, useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
 import { uprights } from "../../drawing/uprights";
 import type { Viewport } from "../../drawing/viewport";
-import { fonts } from "../../app/theme";
+import { fonts } from "../../look/theme";
 import { frames, percent, seconds, stop } from "../../units/format";
 
 /** Columns shared by the ways and the headings over them. */

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Plan, Shot, WayAnswer } from "../../api/types";
-import { STATIONS, stationOf } from "./stations";
+import { STATIONS, stationOf } from "../../shot/stations";
 import { tapeAnswers } from "./tapeAnswers";
 
 const shot = {

@@ -1,8 +1,8 @@
 /** What each station says on the tape: its answer, and a small line under it. */
 import type { Plan, Shot, WayAnswer } from "../../api/types";
-import type { Units } from "../../app/preferences";
+import type { Units } from "../../look/preferences";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
-import { stationOf, type StationId } from "./stations";
+import { stationOf, type StationId } from "../../shot/stations";
 
 export interface TapeAnswer {
   answer: string;

@@ -2,9 +2,9 @@ import type { MouseEvent } from "react";
 import styled from "styled-components";
 import type { WayAnswer } from "../../api/types";
 import { frames, length, percent, seconds, stop } from "../../units/format";
-import { usePreferences } from "../../app/preferences";
-import { FactList } from "../bench/FactList";
-import { useBench } from "../bench/ShotContext";
+import { usePreferences } from "../../look/preferences";
+import { FactList } from "../../controls/FactList";
+import { useBench } from "../../shot/ShotContext";
 import { usePreview, type Looked } from "./usePreview";
 
 const Box = styled.article`

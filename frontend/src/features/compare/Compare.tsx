@@ -2,7 +2,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { Segments } from "../../controls/Segments";
-import { useBench } from "../bench/ShotContext";
+import { useBench } from "../../shot/ShotContext";
 import { Column } from "./Column";
 import type { Looked, Zoom } from "./usePreview";
 

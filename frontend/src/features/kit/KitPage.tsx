@@ -4,15 +4,15 @@ import { sentenceOf } from "../../api/client";
 import type { Gear, KeptKit } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
-import { TopBar } from "../bench/TopBar";
-import { SaveBar, SaveWord } from "../editing/SaveBar";
-import { GearForm } from "../gear/GearForm";
-import { KINDS, nameOf, newKitId, wordsOf, type Kind } from "../gear/words";
+import { TopBar } from "../../controls/TopBar";
+import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
+import { GearForm } from "../../gear/GearForm";
+import { KINDS, nameOf, newKitId, wordsOf, type Kind } from "../../gear/words";
 import { KitFiles } from "./KitFiles";
 import { KitShelf } from "./KitShelf";
 import { MeasuredRigs } from "./MeasuredRigs";
 import { PutAway } from "./PutAway";
-import { useKit, useKitEditing, useShelf } from "./useKit";
+import { useKit, useKitEditing, useShelf } from "../../gear/useKit";
 import { useKitKeys } from "./useKitKeys";
 
 const Page = styled.div`

@@ -1,9 +1,9 @@
 import { Button as AriaButton } from "react-aria-components";
 import styled from "styled-components";
 import type { Finding, KitPiece } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Check } from "../../controls/Check";
-import { KINDS, nameOf } from "../gear/words";
+import { KINDS, nameOf } from "../../gear/words";
 import { inShort } from "./inShort";
 
 const Group = styled.section`

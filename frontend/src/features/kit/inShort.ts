@@ -1,6 +1,6 @@
 /** A piece in one line: the numbers that tell it from its neighbours. */
 import type { Gear } from "../../api/types";
-import type { Units } from "../../app/preferences";
+import type { Units } from "../../look/preferences";
 import { figures, length, size, stop, times } from "../../units/format";
 
 export function inShort(gear: Gear, units: Units): string {

@@ -1,5 +1,5 @@
 import type { Kit } from "../../api/types";
-import { nameOf } from "../gear/words";
+import { nameOf } from "../../gear/words";
 
 /** A rig that something was measured with, in the names of its pieces, body first as it is put together. */
 export function rigWords(rig: readonly string[], kit: Kit): string {

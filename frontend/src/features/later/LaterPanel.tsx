@@ -1,5 +1,5 @@
-import type { StationId } from "../bench/stations";
-import { Heading, Lead } from "../bench/panel";
+import type { StationId } from "../../shot/stations";
+import { Heading, Lead } from "../../controls/panel";
 
 const WORDS: Partial<Record<StationId, [string, string]>> = {
   check: [

@@ -4,11 +4,11 @@ import { Segments } from "../../controls/Segments";
 import { along, by, byThirds } from "../../controls/steps";
 import type { Shot } from "../../api/types";
 import { seconds, stop } from "../../units/format";
-import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
+import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { Steadiness } from "./Steadiness";
 import { OnSet } from "./OnSet";
-import { Cautions } from "../bench/Cautions";
-import { useBench } from "../bench/ShotContext";
+import { Cautions } from "../../shot/Cautions";
+import { useBench } from "../../shot/ShotContext";
 
 const ISOS = [50, 100, 200, 400, 800, 1600, 3200, 6400, 12800, 25600];
 

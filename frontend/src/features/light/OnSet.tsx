@@ -2,10 +2,10 @@ import styled from "styled-components";
 import type { Gear, Shot } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
-import { Fields, Section, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { nameOf } from "../gear/words";
-import { useKit } from "../kit/useKit";
+import { Fields, Section, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { nameOf } from "../../gear/words";
+import { useKit } from "../../gear/useKit";
 
 const Away = styled(Button)`
   width: 100%;

@@ -3,8 +3,8 @@ import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
 import type { Shot } from "../../api/types";
 import { seconds } from "../../units/format";
-import { Fields, Lead, Section, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
+import { Fields, Lead, Section, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
 
 type Steady = NonNullable<Shot["steadiness"]>;
 

@@ -1,6 +1,6 @@
 import styled, { useTheme } from "styled-components";
 import type { PlaneSection } from "../../api/types";
-import { fonts } from "../../app/theme";
+import { fonts } from "../../look/theme";
 
 type Setting = NonNullable<PlaneSection["setting"]>;
 

@@ -2,14 +2,14 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import { useRef } from "react";
 import styled from "styled-components";
 import type { PlaneSection, PointAnswer } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { useSize } from "../../drawing/useSize";
 import { niceStep } from "../../drawing/viewport";
 import { length } from "../../units/format";
-import { useBench } from "../bench/ShotContext";
+import { useBench } from "../../shot/ShotContext";
 import { elevationOf, type Elevation } from "./elevation";
 import { Ground } from "./Ground";
-import { deeper, planeOf, share, withPoint } from "./moves";
+import { deeper, planeOf, share, withPoint } from "../../shot/moves";
 import { PointMark } from "./PointMark";
 import { blurIn } from "./tilted";
 

@@ -3,12 +3,12 @@ import { useRef, useState } from "react";
 import styled, { useTheme } from "styled-components";
 import type { BlurMap, PlaneSection, PointAnswer } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
-import { useBench } from "../bench/ShotContext";
-import { fitted } from "../ruler/geometry";
+import { useBench } from "../../shot/ShotContext";
+import { fitted } from "../../drawing/picture";
 import { contours, mapOf, pathOf } from "./contours";
 import { blurIn } from "./tilted";
 import { Magnifier } from "./Magnifier";
-import { planeOf, share, withPoint } from "./moves";
+import { planeOf, share, withPoint } from "../../shot/moves";
 import { PointMark } from "./PointMark";
 
 const Box = styled.div`

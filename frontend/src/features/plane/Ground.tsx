@@ -1,8 +1,8 @@
 import { useTheme } from "styled-components";
 import type { PlaneSection, WayAnswer } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { length } from "../../units/format";
-import { Bands } from "../bench/SharpMarks";
+import { Bands } from "../../shot/SharpMarks";
 import { hingePlace, lineEnds, wedge, type Elevation } from "./elevation";
 import { isTilted } from "./tilted";
 

@@ -2,9 +2,9 @@ import type { PlaneSection, Shot } from "../../api/types";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
-import { Fields, Lead, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { planeOf, withPlane } from "./moves";
+import { Fields, Lead, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { planeOf, withPlane } from "../../shot/moves";
 
 const SIDES = [
   { id: "width", label: "width" },

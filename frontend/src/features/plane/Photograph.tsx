@@ -2,8 +2,8 @@ import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
-import { useBench } from "../bench/ShotContext";
-import { planeOf, withPlane } from "./moves";
+import { useBench } from "../../shot/ShotContext";
+import { planeOf, withPlane } from "../../shot/moves";
 import { usePictureShape } from "./usePictureShape";
 
 /** Share by which the two shapes may differ: cameras leave out some pixels at the edge. */

@@ -1,13 +1,13 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { PlaneSection } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Fold } from "../../controls/Fold";
 import { length, stop } from "../../units/format";
-import { Cautions } from "../bench/Cautions";
-import { FactList } from "../bench/FactList";
-import { AnswerBox, Heading, Lead } from "../bench/panel";
-import { sentence, useBench } from "../bench/ShotContext";
+import { Cautions } from "../../shot/Cautions";
+import { FactList } from "../../controls/FactList";
+import { AnswerBox, Heading, Lead } from "../../controls/panel";
+import { sentence, useBench } from "../../shot/ShotContext";
 import { Dials } from "./Dials";
 import { OtherTrades } from "./OtherTrades";
 import { PointList } from "./PointList";

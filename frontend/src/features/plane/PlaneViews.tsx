@@ -1,14 +1,14 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { length } from "../../units/format";
-import { useBench } from "../bench/ShotContext";
+import { useBench } from "../../shot/ShotContext";
 import { mapOf } from "./contours";
 import { ElevationView } from "./ElevationView";
 import { isTilted } from "./tilted";
 import { FrameView } from "./FrameView";
-import { newPoint, planeOf, withPlane } from "./moves";
+import { newPoint, planeOf, withPlane } from "../../shot/moves";
 import { Photograph } from "./Photograph";
 
 const Pair = styled.div`

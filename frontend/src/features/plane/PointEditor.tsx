@@ -8,9 +8,9 @@ import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { TextBox } from "../../controls/TextBox";
-import { Fields, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { parseReadings, planeOf, readBy, withPlane, withPoint, type Depth } from "./moves";
+import { Fields, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { parseReadings, planeOf, readBy, withPlane, withPoint, type Depth } from "../../shot/moves";
 
 const Box = styled.div`
   padding: 8px 8px 12px 11px;

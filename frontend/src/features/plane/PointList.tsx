@@ -1,12 +1,12 @@
 import { Button as Row } from "react-aria-components";
 import styled from "styled-components";
 import type { Point, PointAnswer } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { doubted, length } from "../../units/format";
-import { Section } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { freshId, newPoint, planeOf, readBy, withPlane } from "./moves";
+import { Section } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { freshId, newPoint, planeOf, readBy, withPlane } from "../../shot/moves";
 import { PointEditor } from "./PointEditor";
 import { RailCounts } from "./RailCounts";
 

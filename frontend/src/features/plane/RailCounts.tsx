@@ -1,9 +1,9 @@
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
-import { Fields, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { planeOf, withPlane } from "./moves";
+import { Fields, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { planeOf, withPlane } from "../../shot/moves";
 
 const WAYS = [
   { id: "toward", label: "toward the subject" },

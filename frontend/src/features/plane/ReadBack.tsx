@@ -1,14 +1,14 @@
 import styled from "styled-components";
 import type { PlaneSection, Shot } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { fixed } from "../../units/format";
-import { AnswerBox, Fields, Lead, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { planeOf, withPlane } from "./moves";
+import { AnswerBox, Fields, Lead, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { planeOf, withPlane } from "../../shot/moves";
 
 type Back = NonNullable<NonNullable<Shot["plane"]>["read_back"]>;
 

@@ -3,9 +3,9 @@ import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { by } from "../../controls/steps";
-import { Fields, Lead, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
-import { planeOf, withPlane } from "./moves";
+import { Fields, Lead, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
+import { planeOf, withPlane } from "../../shot/moves";
 
 type Strip = NonNullable<NonNullable<Shot["plane"]>["strip"]>;
 

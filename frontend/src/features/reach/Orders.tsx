@@ -1,9 +1,9 @@
 import styled from "styled-components";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { FigureTable } from "../../controls/FigureTable";
 import { length, times } from "../../units/format";
-import { Lead, Section } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
+import { Lead, Section } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
 
 const Box = styled.div`
   margin-bottom: 14px;

@@ -3,8 +3,8 @@ import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { along, by } from "../../controls/steps";
-import { Fields, Wide } from "../bench/panel";
-import { isChainGear, isLens } from "../gear/words";
+import { Fields, Wide } from "../../controls/panel";
+import { isChainGear, isLens } from "../../gear/words";
 import type { GearOption } from "./gearToPick";
 import { moved, type Row } from "./row";
 

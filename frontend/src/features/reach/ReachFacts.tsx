@@ -1,7 +1,7 @@
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { length, stop } from "../../units/format";
-import { Facts } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
+import { Facts } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
 
 /** The rest of what the rig gives, as figures. */
 export function ReachFacts() {

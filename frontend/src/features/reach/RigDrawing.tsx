@@ -1,12 +1,12 @@
 import { useId } from "react";
 import styled, { useTheme } from "styled-components";
 import type { Reach } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { makeViewport, type Viewport } from "../../drawing/viewport";
 import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
 import { length, size, times } from "../../units/format";
-import { useBench } from "../bench/ShotContext";
+import { useBench } from "../../shot/ShotContext";
 import { PieceMarks } from "./PieceMarks";
 
 const Box = styled.div`

@@ -1,9 +1,9 @@
 import { Button as AriaButton, GridList, GridListItem, useDragAndDrop } from "react-aria-components";
 import styled from "styled-components";
 import type { Plan } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { length, times } from "../../units/format";
-import { nameOf } from "../gear/words";
+import { nameOf } from "../../gear/words";
 import { signed } from "./reachWords";
 import { dropped, type Row } from "./row";
 

@@ -1,5 +1,5 @@
 import type { Gear } from "../../api/types";
-import { nameOf } from "../gear/words";
+import { nameOf } from "../../gear/words";
 
 export interface GearOption {
   id: string;

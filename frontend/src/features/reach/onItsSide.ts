@@ -1,5 +1,5 @@
 import type { Shot } from "../../api/types";
-import { planeOf, share, withPlane } from "../plane/moves";
+import { planeOf, share, withPlane } from "../../shot/moves";
 
 /**
  * The shot with the camera turned on its side, or back, where it stands: the size on the sensor stays, and the points

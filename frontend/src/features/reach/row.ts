@@ -1,6 +1,6 @@
 /** Changing the row of pieces: where a new one goes, and what was measured with the row as it then is. */
 import type { ChainGear, Gear, Kit, Placed, Shot } from "../../api/types";
-import { isLens } from "../gear/words";
+import { isLens } from "../../gear/words";
 
 export type Row = Shot["rig"];
 

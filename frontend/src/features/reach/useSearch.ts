@@ -3,8 +3,8 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { api, dataOf } from "../../api/client";
 import type { SearchAsked, Shot } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
-import { useCalm } from "../bench/useCalm";
+import { usePreferences } from "../../look/preferences";
+import { useCalm } from "../../shot/useCalm";
 
 export interface Wanted {
   room_mm: number;

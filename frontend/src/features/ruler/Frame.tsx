@@ -2,7 +2,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import styled, { useTheme } from "styled-components";
 import type { RulerAnswer } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
-import { fitted, nudged, placed, type Point } from "./geometry";
+import { fitted, nudged, placed, type Point } from "../../drawing/picture";
 
 const Box = styled.section`
   position: relative;

@@ -4,15 +4,15 @@ import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { KeptShot, RulerAnswer } from "../../api/types";
 import { LinkButton } from "../../controls/Button";
-import { Heading, Lead } from "../bench/panel";
-import { TopBar } from "../bench/TopBar";
-import { useShot, useShotEditing } from "../bench/useShot";
-import { SaveBar, SaveWord } from "../editing/SaveBar";
+import { Heading, Lead } from "../../controls/panel";
+import { TopBar } from "../../controls/TopBar";
+import { useShot, useShotEditing } from "../../shot/useShot";
+import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
 import { Frame } from "./Frame";
 import { Picking } from "./Picking";
 import { SizePanel } from "./SizePanel";
 import { TwoTubes } from "./TwoTubes";
-import type { Point } from "./geometry";
+import type { Point } from "../../drawing/picture";
 
 const Page = styled.div`
   display: grid;

@@ -3,15 +3,15 @@ import { useState } from "react";
 import styled from "styled-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
 import type { KeptKit, RulerAnswer, Shot, SizeAnswer } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { byShare } from "../../controls/steps";
 import { figures, length } from "../../units/format";
-import { AnswerBox, Fields, Lead, Section, Wide } from "../bench/panel";
-import type { Editing } from "../editing/useEditing";
-import { between, type Point } from "./geometry";
+import { AnswerBox, Fields, Lead, Section, Wide } from "../../controls/panel";
+import type { Editing } from "../../shot/editing/useEditing";
+import { between, type Point } from "../../drawing/picture";
 
 const Trouble = styled.p`
   margin: 8px 0 12px;

@@ -9,9 +9,9 @@ import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
 import { figures } from "../../units/format";
-import { AnswerBox, Fields, Lead, Wide } from "../bench/panel";
-import type { Editing } from "../editing/useEditing";
-import { nameOf } from "../gear/words";
+import { AnswerBox, Fields, Lead, Wide } from "../../controls/panel";
+import type { Editing } from "../../shot/editing/useEditing";
+import { nameOf } from "../../gear/words";
 
 const Trouble = styled.p`
   margin: 8px 0 12px;

@@ -1,9 +1,9 @@
 import { LinkButton } from "../../controls/Button";
 import styled from "styled-components";
 import { frames, seconds } from "../../units/format";
-import { AnswerBox, Heading, Lead } from "../bench/panel";
-import { Cautions } from "../bench/Cautions";
-import { useBench } from "../bench/ShotContext";
+import { AnswerBox, Heading, Lead } from "../../controls/panel";
+import { Cautions } from "../../shot/Cautions";
+import { useBench } from "../../shot/ShotContext";
 
 const Takeaways = styled.div`
   display: grid;

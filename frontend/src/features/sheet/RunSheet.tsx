@@ -2,13 +2,13 @@ import { useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { Plan, Shot, WayAnswer } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import { Button, LinkButton } from "../../controls/Button";
 import { length, percent, seconds, size, stop, times } from "../../units/format";
-import { useShot } from "../bench/useShot";
-import { usePlan } from "../bench/usePlan";
-import { nameOf } from "../gear/words";
-import { Steps } from "../run/StepTable";
+import { useShot } from "../../shot/useShot";
+import { usePlan } from "../../shot/usePlan";
+import { nameOf } from "../../gear/words";
+import { Steps } from "../../shot/StepTable";
 
 const Sheet = styled.main`
   max-width: 820px;

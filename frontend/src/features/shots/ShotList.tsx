@@ -5,12 +5,12 @@ import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, dataOf, Refusal, sentenceOf } from "../../api/client";
 import type { KeptShot, ShotLine } from "../../api/types";
-import { usePreferences } from "../../app/preferences";
-import { fonts } from "../../app/theme";
+import { usePreferences } from "../../look/preferences";
+import { fonts } from "../../look/theme";
 import { Button } from "../../controls/Button";
 import { length, times } from "../../units/format";
-import { TopBar } from "../bench/TopBar";
-import { useKit, useShelf } from "../kit/useKit";
+import { TopBar } from "../../controls/TopBar";
+import { useKit, useShelf } from "../../gear/useKit";
 import { newShot } from "./newShot";
 
 const Page = styled.main`

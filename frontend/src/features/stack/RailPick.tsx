@@ -1,8 +1,8 @@
 import type { Shot } from "../../api/types";
 import { Pick } from "../../controls/Pick";
-import { useBench } from "../bench/ShotContext";
-import { nameOf } from "../gear/words";
-import { useKit } from "../kit/useKit";
+import { useBench } from "../../shot/ShotContext";
+import { nameOf } from "../../gear/words";
+import { useKit } from "../../gear/useKit";
 
 /** A rail of the kit: its numbers are put into the shot, where they can still be changed. */
 export function RailPick() {

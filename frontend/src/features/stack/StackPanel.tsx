@@ -1,12 +1,12 @@
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import type { Shot } from "../../api/types";
 import { Check } from "../../controls/Check";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { frames, length, percent, seconds } from "../../units/format";
-import { AnswerBox, Facts, Fields, Heading, Lead, Section, Wide } from "../bench/panel";
-import { useBench } from "../bench/ShotContext";
+import { AnswerBox, Facts, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
+import { useBench } from "../../shot/ShotContext";
 import { RailPick } from "./RailPick";
 
 const OVERLAPS = [

@@ -4,12 +4,12 @@ import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
 import { Told } from "../../controls/Told";
 import { TextBox } from "../../controls/TextBox";
-import { usePreferences } from "../../app/preferences";
+import { usePreferences } from "../../look/preferences";
 import type { Shot } from "../../api/types";
 import { length } from "../../units/format";
-import { Fields, Heading, Lead, Section, Wide } from "../bench/panel";
-import { Cautions } from "../bench/Cautions";
-import { useBench } from "../bench/ShotContext";
+import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
+import { Cautions } from "../../shot/Cautions";
+import { useBench } from "../../shot/ShotContext";
 
 const SCHOOLS = [
   { id: "viewing", label: "by eye" },

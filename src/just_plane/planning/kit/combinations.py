@@ -5,6 +5,7 @@ Bounded, and said so in ``BOUNDS``: without bounds a shelf of forty pieces has m
 
 from dataclasses import dataclass
 from itertools import combinations
+from typing import Any
 
 from just_plane.contract.shot import Placed
 
@@ -18,6 +19,11 @@ BOUNDS = (
     "or bellows; two lenses face to face; objectives on a tube lens, on tubes or on bellows. Not tried: two "
     "converters, two close-up lenses, tubes and bellows together, a converter behind a turned lens."
 )
+
+
+def _gear(placed) -> Any:
+    """The gear of a piece of which the kind is known."""
+    return placed.gear
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,13 +46,13 @@ class Extensions:
         """How far one of them holds the gap open, mm; bellows at their shortest."""
         if index < len(self.tubes):
             return self.lengths[index]
-        return self.bellows[index - len(self.tubes)][0].gear.shortest_mm
+        return _gear(self.bellows[index - len(self.tubes)][0]).shortest_mm
 
     @property
     def span(self):
         """Shortest and longest gap that they can hold, mm."""
-        ends = [*self.lengths, *(piece.gear.longest_mm for (piece,) in self.bellows)]
-        starts = [*self.lengths, *(piece.gear.shortest_mm for (piece,) in self.bellows)]
+        ends = [*self.lengths, *(_gear(piece).longest_mm for (piece,) in self.bellows)]
+        starts = [*self.lengths, *(_gear(piece).shortest_mm for (piece,) in self.bellows)]
         return min(starts), max(ends)
 
     def held_open(self):

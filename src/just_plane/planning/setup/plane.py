@@ -42,6 +42,8 @@ class PlaneSetup:
 
     def blurs(self, effective_f_number):
         """Blur on the sensor of each point that must be sharp, with the setting laid: (N,) mm."""
+        if self.laid is None or self.laid.defocus is None:
+            raise ValueError("no setting is laid: look at ``laid`` first")
         return np.abs(self.lens.blur_of(self.laid.defocus, effective_f_number))
 
     def mark_moved(self, toward):

@@ -1,9 +1,9 @@
-import type { Gear } from "../../api/types";
-import { Check } from "../../controls/Check";
-import { QuantityField } from "../../controls/QuantityField";
-import { Segments } from "../../controls/Segments";
-import { TextBox } from "../../controls/TextBox";
-import { Fields, Wide } from "../bench/panel";
+import type { Gear } from "../api/types";
+import { Check } from "../controls/Check";
+import { QuantityField } from "../controls/QuantityField";
+import { Segments } from "../controls/Segments";
+import { TextBox } from "../controls/TextBox";
+import { Fields, Wide } from "../controls/panel";
 import { CropModes } from "./CropModes";
 import { FIELDS, pointerOf, type GearField } from "./fields";
 

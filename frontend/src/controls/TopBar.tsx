@@ -1,8 +1,8 @@
 import { Link } from "react-aria-components";
 import { memo, type ReactNode } from "react";
 import styled from "styled-components";
-import { usePreferences } from "../../app/preferences";
-import { Button } from "../../controls/Button";
+import { usePreferences } from "../look/preferences";
+import { Button } from "./Button";
 
 const Bar = styled.header`
   display: grid;

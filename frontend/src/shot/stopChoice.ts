@@ -1,5 +1,5 @@
 /** Which stop a drag or an arrow key means: picking among the plan's numbers, not computing new ones. */
-import type { Plan, Shot, StopAnswer } from "../../api/types";
+import type { Plan, Shot, StopAnswer } from "../api/types";
 
 /** A stop as the camera shows it. */
 export function reading(shot: Shot, stop: Pick<StopAnswer, "f_number" | "effective_f_number">): number {

@@ -1,9 +1,9 @@
 /** One shot on the page: where it is kept, and its editing. */
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { api, dataOf } from "../../api/client";
-import type { KeptShot, Shot } from "../../api/types";
-import { useEditing, type Editing, type Kept, type Place } from "../editing/useEditing";
+import { api, dataOf } from "../api/client";
+import type { KeptShot, Shot } from "../api/types";
+import { useEditing, type Editing, type Kept, type Place } from "./editing/useEditing";
 
 export type ShotEditing = Editing<Shot>;
 

@@ -1,9 +1,9 @@
 /** The kit on the page: read everywhere, edited on its own page. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { api, dataOf } from "../../api/client";
-import type { KeptKit, Kit } from "../../api/types";
-import { useEditing, type Kept, type Place } from "../editing/useEditing";
+import { api, dataOf } from "../api/client";
+import type { KeptKit, Kit } from "../api/types";
+import { useEditing, type Kept, type Place } from "../shot/editing/useEditing";
 
 const KEY = ["kit"];
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { Button } from "../../controls/Button";
+import { Button } from "../controls/Button";
 import { useBench } from "./ShotContext";
 import { stationOf, type StationId } from "./stations";
 

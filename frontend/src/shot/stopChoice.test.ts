@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Plan, Shot } from "../../api/types";
+import type { Plan, Shot } from "../api/types";
 import { stopBeside, stopReaching } from "./stopChoice";
 
 const stop = (f_number: number, depth_of_field_mm: number) => ({

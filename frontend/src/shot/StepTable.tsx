@@ -1,10 +1,10 @@
 import styled from "styled-components";
-import { usePreferences } from "../../app/preferences";
-import { fonts } from "../../app/theme";
-import type { WayAnswer } from "../../api/types";
-import { decimalsFor, fixed, times } from "../../units/format";
-import { useBench } from "../bench/ShotContext";
-import { planeOf } from "../plane/moves";
+import { usePreferences } from "../look/preferences";
+import { fonts } from "../look/theme";
+import type { WayAnswer } from "../api/types";
+import { decimalsFor, fixed, times } from "../units/format";
+import { useBench } from "./ShotContext";
+import { planeOf } from "./moves";
 
 const Scroll = styled.div`
   overflow: auto;

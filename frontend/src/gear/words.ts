@@ -1,5 +1,5 @@
 /** What kinds of gear are called, and the order in which they stand on the shelf. */
-import type { ChainGear, Gear } from "../../api/types";
+import type { ChainGear, Gear } from "../api/types";
 
 export type Kind = Gear["kind"];
 export type ChainKind = ChainGear["kind"];

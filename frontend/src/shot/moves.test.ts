@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Point } from "../../api/types";
+import type { Point } from "../api/types";
 import { deeper, freshId, newPoint, parseReadings, readBy } from "./moves";
 
 const rail: Point = {

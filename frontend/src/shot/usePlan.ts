@@ -1,8 +1,8 @@
 /** The plan of the draft as it stands: asked at every change, one request at a time, the latest wins. */
 import { useEffect, useRef, useState } from "react";
-import { api, dataOf, Refusal } from "../../api/client";
-import type { FieldProblem, Plan, Shot } from "../../api/types";
-import type { Units } from "../../app/preferences";
+import { api, dataOf, Refusal } from "../api/client";
+import type { FieldProblem, Plan, Shot } from "../api/types";
+import type { Units } from "../look/preferences";
 
 export interface Planned {
   plan: Plan | null;

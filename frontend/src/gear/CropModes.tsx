@@ -1,10 +1,10 @@
 import styled from "styled-components";
-import type { Body } from "../../api/types";
-import { Button } from "../../controls/Button";
-import { QuantityField } from "../../controls/QuantityField";
-import { by } from "../../controls/steps";
-import { TextBox } from "../../controls/TextBox";
-import { Section } from "../bench/panel";
+import type { Body } from "../api/types";
+import { Button } from "../controls/Button";
+import { QuantityField } from "../controls/QuantityField";
+import { by } from "../controls/steps";
+import { TextBox } from "../controls/TextBox";
+import { Section } from "../controls/panel";
 
 type Modes = NonNullable<Body["crop_modes"]>;
 

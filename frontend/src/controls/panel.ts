@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { fonts } from "../../app/theme";
+import { fonts } from "../look/theme";
 
 export const Heading = styled.h1`
   font-size: 16.5px;

@@ -1,6 +1,6 @@
 /** The numbers of each kind of gear, in the order in which people have them on paper. */
-import { along, by, byShare } from "../../controls/steps";
-import type { QuantityFieldProps } from "../../controls/QuantityField";
+import { along, by, byShare } from "../controls/steps";
+import type { QuantityFieldProps } from "../controls/QuantityField";
 import type { Kind } from "./words";
 
 interface NumberField {

@@ -1,5 +1,5 @@
 import { createContext, useContext } from "react";
-import type { Finding, Plan, Shot, WayAnswer } from "../../api/types";
+import type { Finding, Plan, Shot, WayAnswer } from "../api/types";
 import type { ShotEditing } from "./useShot";
 
 export interface OnTheBench {

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { between, fitted, nudged, placed } from "./geometry";
+import { between, fitted, nudged, placed } from "./picture";
 
 it("a picture fits its box whole, in the middle of what is left", () => {
   expect(fitted(200, 100, 100, 100)).toEqual({ scale: 0.5, left: 0, top: 25 });

@@ -1,5 +1,5 @@
 /** Points as they are placed, moved and read: changes to the shot's list, nothing worked out. */
-import type { Point, Shot } from "../../api/types";
+import type { Point, Shot } from "../api/types";
 
 export type Depth = Point["depth"];
 

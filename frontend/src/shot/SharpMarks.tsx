@@ -1,6 +1,6 @@
 import { useTheme } from "styled-components";
-import type { PlaneLine, PlaneSection, WayAnswer } from "../../api/types";
-import type { Viewport } from "../../drawing/viewport";
+import type { PlaneLine, PlaneSection, WayAnswer } from "../api/types";
+import type { Viewport } from "../drawing/viewport";
 
 /** The field between two places along the axis, as the points of a polygon. */
 export function trapezoid(view: Scale, from: number, to: number, halfAt: (place: number) => number): string {
