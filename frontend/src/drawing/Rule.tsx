@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { useTheme } from "styled-components";
 import { fonts } from "../look/theme";
-import type { Units } from "../look/preferences";
+import type { Units } from "../units/units";
 import { ruleTicks, type Viewport } from "./viewport";
 
 const LENGTHS = { major: 15, half: 10, minor: 6 };

@@ -21,7 +21,7 @@ export function GearForm<G extends Gear>({ gear, onChange, problemAt }: GearForm
       <Wide>
         <TextBox
           label="Name"
-          value={gear.name ?? ""}
+          value={gear.name}
           maxLength={120}
           onChange={(name) => onChange({ ...gear, name })}
           problem={problemAt("/name")}
@@ -38,10 +38,7 @@ export function GearForm<G extends Gear>({ gear, onChange, problemAt }: GearForm
       ))}
       {gear.kind === "body" ? (
         <Wide>
-          <CropModes
-            modes={gear.crop_modes ?? []}
-            onChange={(crop_modes) => onChange({ ...gear, crop_modes })}
-          />
+          <CropModes modes={gear.crop_modes} onChange={(crop_modes) => onChange({ ...gear, crop_modes })} />
         </Wide>
       ) : null}
     </Fields>

@@ -1,6 +1,6 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
+import type { Units } from "../units/units";
 
-export type Units = "mm" | "in";
 export type ThemeName = "paper" | "dark";
 
 interface Preferences {

@@ -51,7 +51,7 @@ export function Cautions({ station }: { station: StationId }) {
   const put = (code: string, away: boolean) =>
     edit((draft) => ({
       ...draft,
-      put_aside: [...(draft.put_aside ?? []).filter((each) => each !== code), ...(away ? [code] : [])],
+      put_aside: [...draft.put_aside.filter((each) => each !== code), ...(away ? [code] : [])],
     }));
   if (!here.length) return null;
   return (

@@ -38,10 +38,10 @@ export function readBy(point: Point, by: Depth["by"]): Point {
 
 /** Every reading of a point moved by so many mm away from the camera. */
 export function deeper(point: Point, mm: number, railCounts: "toward" | "away"): Point {
-  if (!point.depth.readings_mm?.length) return point;
+  if (!point.depth.readings_mm.length) return point;
   const sign = point.depth.by !== "tape" && railCounts === "away" ? -1 : 1;
   const readings = point.depth.readings_mm.map((mark) => Number((mark + sign * mm).toFixed(4)));
-  return { ...point, depth: { ...point.depth, readings_mm: readings } as Depth };
+  return { ...point, depth: { ...point.depth, readings_mm: readings } };
 }
 
 /** Readings typed in one field: `44.2 44.4, 44.3`. */
@@ -61,7 +61,7 @@ export function parseReadings(text: string): { readings: number[] } | { problem:
 type Plane = NonNullable<Shot["plane"]>;
 
 export function planeOf(shot: Shot): Plane {
-  return shot.plane ?? {};
+  return shot.plane;
 }
 
 /** The shot with its work at the plane changed. */
@@ -71,6 +71,6 @@ export function withPlane(shot: Shot, change: Partial<Plane>): Shot {
 
 /** The shot with one point changed. */
 export function withPoint(shot: Shot, id: string, change: (point: Point) => Point): Shot {
-  const points = planeOf(shot).points ?? [];
+  const points = planeOf(shot).points;
   return withPlane(shot, { points: points.map((point) => (point.id === id ? change(point) : point)) });
 }

@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import { api, dataOf, Refusal } from "../api/client";
 import type { FieldProblem, Plan, Shot } from "../api/types";
-import type { Units } from "../look/preferences";
+import type { Units } from "../units/units";
 
 export interface Planned {
   plan: Plan | null;
@@ -38,9 +38,9 @@ export function usePlan(shot: Shot, units: Units): Planned {
           setPlanned({ plan, of: asked.shot, problems: [], reachable: true });
         } catch (error) {
           if (error instanceof Refusal) {
-            const problems = error.problem.problems?.length
+            const problems = error.problem.problems.length
               ? error.problem.problems
-              : [{ field: error.problem.field ?? "", message: error.message, value: "" }];
+              : [{ field: error.problem.field, message: error.message, value: "" }];
             setPlanned((last) => ({ ...last, problems, reachable: true }));
           } else {
             setPlanned((last) => ({ ...last, reachable: false }));

@@ -1,5 +1,5 @@
 /** Numbers as they are read at the table. */
-import type { Units } from "../look/preferences";
+import type { Units } from "./units";
 
 const MM_PER_INCH = 25.4;
 

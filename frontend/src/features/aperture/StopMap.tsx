@@ -84,7 +84,7 @@ export function StopMap({ view }: { view: Viewport }) {
   if (!aperture) return null;
   const row = Math.max(Math.floor((view.height - 18) / aperture.stops.length), LEAST_ROW);
   const effective = shot.aperture.reading === "effective";
-  const threshold = (shot.sharp?.contrast_threshold ?? 0.2) * 100;
+  const threshold = shot.sharp.contrast_threshold * 100;
   return (
     <Box>
       <Caption>

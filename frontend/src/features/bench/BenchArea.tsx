@@ -104,9 +104,7 @@ export function BenchArea({ station }: { station: StationId }) {
         ...draft,
         subject: { ...draft.subject, depth_mm: Number((far - moved).toPrecision(10)) },
         focus_behind_nearest_mm:
-          draft.focus_behind_nearest_mm === null || draft.focus_behind_nearest_mm === undefined
-            ? null
-            : draft.focus_behind_nearest_mm - (moved - last),
+          draft.focus_behind_nearest_mm === null ? null : draft.focus_behind_nearest_mm - (moved - last),
       }),
       { passing: !done },
     );
@@ -184,7 +182,7 @@ export function BenchArea({ station }: { station: StationId }) {
           <Rule view={view} units={units} from={shift} to={shift + depth} />
         </div>
       ) : null}
-      {view && plan?.ways?.length && station !== "aperture" ? (
+      {view && plan?.ways.length && station !== "aperture" ? (
         <Ways
           ways={plan.ways}
           view={view}

@@ -21,7 +21,7 @@ interface HandlesProps {
 export function Handles({ view, shot, plan, depth, shift, onNear, edit }: HandlesProps) {
   const { units } = usePreferences();
   const focus = plan.focus_behind_nearest_mm ?? 0;
-  const single = plan.ways?.find((way) => way.id === "one");
+  const single = plan.ways.find((way) => way.id === "one");
   const band = single?.bands_mm[0];
   const middle = view.height / 2;
 

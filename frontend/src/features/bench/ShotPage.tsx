@@ -148,9 +148,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     (id: WayAnswer["id"], pinned: boolean) =>
       edit((draft) => ({
         ...draft,
-        pinned: [...(draft.pinned ?? []).filter((each) => each !== id), ...(pinned ? [id] : [])].slice(
-          -MOST_PINNED,
-        ),
+        pinned: [...draft.pinned.filter((each) => each !== id), ...(pinned ? [id] : [])].slice(-MOST_PINNED),
       })),
     [edit],
   );
@@ -179,7 +177,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           plan={plan}
           way={way}
           chosen={shot.chosen_way ?? null}
-          pinned={shot.pinned ?? []}
+          pinned={shot.pinned}
           comparing={comparing}
           onChoose={decide}
           onPin={pin}

@@ -65,7 +65,7 @@ export function Stage({ view, plan, way, depth, shift }: StageProps) {
         <Slanted
           view={view}
           plane={plan.plane}
-          strip={way?.id === "strip"}
+          strip={way.id === "strip"}
           half={halfAt(focus)}
           shift={shift}
         />

@@ -13,7 +13,7 @@ function told(plane: Partial<PlaneSection> | null, more: Partial<Plan> = {}, way
     ways: [],
     depth_mm: 51.6,
     depth_from_points: false,
-    plane: plane && { points: [], ...plane },
+    plane: plane && { points: [], angle_deg: null, ...plane },
     ...more,
   } as unknown as Plan;
   return tapeAnswers(shot, plan, way, [], "mm");

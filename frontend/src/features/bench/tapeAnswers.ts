@@ -1,6 +1,6 @@
 /** What each station says on the tape: its answer, and a small line under it. */
 import type { Plan, Shot, WayAnswer } from "../../api/types";
-import type { Units } from "../../look/preferences";
+import type { Units } from "../../units/units";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
 import { stationOf, type StationId } from "../../shot/stations";
 
@@ -36,13 +36,13 @@ export function tapeAnswers(
   const light = plan?.light;
   const stack = way?.stack
     ? way
-    : plan?.ways?.find((each) => each.id === (way?.kind === "ring" ? "ring" : "rail"));
+    : plan?.ways.find((each) => each.id === (way?.kind === "ring" ? "ring" : "rail"));
   const hold = shot.subject.hold_still_s;
   return {
     subject: say(
       "subject",
       `${length(depth, units)} deep`,
-      hold === null || hold === undefined ? "holds still" : `holds ${seconds(hold)}`,
+      hold === null ? "holds still" : `holds ${seconds(hold)}`,
     ),
     reach: say(
       "reach",
@@ -77,7 +77,7 @@ function planeAnswer(plan: Plan | null): [string, string] {
   if (plane.setting && plane.setting.tilt_deg >= 0.05) {
     return [`tilt ${plane.setting.tilt_deg.toFixed(1)}°`, plane.limited ? "all it has" : plane.setting.faces];
   }
-  if (plane.angle_deg !== null && plane.angle_deg !== undefined) {
+  if (plane.angle_deg !== null) {
     return [`${plane.angle_deg.toFixed(0)}° from square`, plane.setting ? "no tilt needed" : "no tilt here"];
   }
   return [`${plane.points.length} ${plane.points.length === 1 ? "point" : "points"}`, "no plane yet"];

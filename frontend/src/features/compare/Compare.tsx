@@ -45,7 +45,7 @@ const ZOOMS = [
 export function Compare({ onBack }: { onBack: () => void }) {
   const { shot, plan } = useBench();
   const [looked, setLooked] = useState<Looked>({ zoom: "frame", fromLeft: 0.5, fromTop: 0.5 });
-  const ways = (shot.pinned ?? []).flatMap((id) => plan?.ways?.find((way) => way.id === id) ?? []);
+  const ways = shot.pinned.flatMap((id) => plan?.ways.find((way) => way.id === id) ?? []);
   const look = (fromLeft: number, fromTop: number) =>
     setLooked((last) => ({ zoom: last.zoom === "frame" ? "pixels" : last.zoom, fromLeft, fromTop }));
   return (

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { Gear, KeptKit } from "../../api/types";
+import type { Finding, Gear, KeptKit, Kit } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
 import { TopBar } from "../../controls/TopBar";
@@ -114,7 +114,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
   const shelf = useShelf().data;
   const [selected, setSelected] = useState<string | null>(null);
   const { draft: kit, edit } = editing;
-  const pieces = kit.pieces ?? [];
+  const pieces = kit.pieces;
   const index = pieces.findIndex((piece) => piece.gear.kit_id === selected);
   const piece = pieces[index];
   const setPieces = (next: typeof pieces) => edit((draft) => ({ ...draft, pieces: next }));
@@ -122,20 +122,11 @@ function OpenKit({ opened }: { opened: KeptKit }) {
     setPieces([...pieces, { carried: true, gear }]);
     setSelected(gear.kit_id ?? null);
   };
-  const addNew = (kind: Kind) => {
-    const like = shelf?.pieces?.find((each) => each.gear.kind === kind)?.gear;
-    if (like) add({ ...like, name: `new ${wordsOf(kind).one}`, kit_id: newKitId(kind) });
-  };
   const problemAt = (pointer: string) =>
     editing.problems.find((problem) => problem.field === pointer)?.message ??
     said.findings
       .filter((finding) => finding.severity === "trouble" && finding.field === pointer)
       .map((finding) => [finding.message, finding.remedy].join(" "))[0];
-  const at = `/pieces/${index}/gear`;
-  const assumed = said.findings.filter(
-    (finding) => finding.severity !== "trouble" && finding.field.startsWith(`${at}/`),
-  );
-  const general = problemAt(at);
   useKitKeys(editing);
   return (
     <Page>
@@ -153,53 +144,15 @@ function OpenKit({ opened }: { opened: KeptKit }) {
                 : "Nothing on the shelf yet. Start with generic gear and change its numbers, or bring in a list."}
             </p>
           </div>
-          <Adder>
-            <Pick
-              label="Add generic gear"
-              value={null}
-              placeholder="with usual numbers"
-              options={(shelf?.pieces ?? []).map(({ gear }) => ({
-                id: gear.kit_id ?? "",
-                label: nameOf(gear),
-              }))}
-              onChange={(id) => {
-                const like = shelf?.pieces?.find(({ gear }) => gear.kit_id === id)?.gear;
-                if (!like) return;
-                const taken = pieces.some((each) => each.gear.kit_id === id);
-                add(taken ? { ...like, kit_id: newKitId(like.kind) } : like);
-              }}
-            />
-          </Adder>
-          <Adder>
-            <Pick
-              label="Add a piece of your own"
-              value={null}
-              placeholder="what is it?"
-              options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
-              onChange={(kind) => addNew(kind as Kind)}
-            />
-          </Adder>
+          <Adders pieces={pieces} shelf={shelf} onAdd={add} />
           <KitFiles revision={editing.kept.revision} onBrought={editing.takeTheirs} />
         </Head>
         <Columns>
           {pieces.length === 0 ? (
-            <section aria-label="Pieces of the kit">
-              <Empty>
-                <Button
-                  data-weight="main"
-                  isDisabled={!shelf}
-                  onPress={() =>
-                    shelf?.pieces && setPieces(shelf.pieces.map(({ gear }) => ({ carried: true, gear })))
-                  }
-                >
-                  Start with all generic gear
-                </Button>
-                <p>
-                  One of each common kind, with usual numbers; take out what you do not have, correct what
-                  differs.
-                </p>
-              </Empty>
-            </section>
+            <EmptyKit
+              isReady={shelf !== undefined}
+              onStart={() => shelf && setPieces(shelf.pieces.map(({ gear }) => ({ carried: true, gear })))}
+            />
           ) : (
             <div>
               <KitShelf
@@ -216,7 +169,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
                 onForget={(gone) =>
                   edit((draft) => ({
                     ...draft,
-                    measured_rigs: (draft.measured_rigs ?? []).filter((_, place) => place !== gone),
+                    measured_rigs: draft.measured_rigs.filter((_, place) => place !== gone),
                   }))
                 }
               />
@@ -224,57 +177,147 @@ function OpenKit({ opened }: { opened: KeptKit }) {
           )}
           <section aria-label="One piece">
             {piece ? (
-              <Piece>
-                <h2>{nameOf(piece.gear)}</h2>
-                <p>{wordsOf(piece.gear.kind).one}</p>
-                {general ? <p data-trouble="">{general}</p> : null}
-                <GearForm
-                  key={piece.gear.kit_id}
-                  gear={piece.gear}
-                  onChange={(gear) =>
-                    setPieces(pieces.map((each, place) => (place === index ? { ...each, gear } : each)))
-                  }
-                  problemAt={(pointer) => problemAt(`${at}${pointer}`)}
-                />
-                {assumed.map((finding) => (
-                  <p key={finding.code}>
-                    {finding.message} {finding.remedy}
-                  </p>
-                ))}
-                <PutAway
-                  key={`away ${piece.gear.kit_id}`}
-                  gear={piece.gear}
-                  onPutAway={() => {
-                    setPieces(pieces.filter((_, place) => place !== index));
-                    setSelected(null);
-                  }}
-                  onCopy={() =>
-                    add({
-                      ...piece.gear,
-                      name: `${nameOf(piece.gear)}, copy`.slice(0, 120),
-                      kit_id: newKitId(piece.gear.kind),
-                    })
-                  }
-                />
-              </Piece>
+              <OnePiece
+                gear={piece.gear}
+                at={`/pieces/${index}/gear`}
+                findings={said.findings}
+                problemAt={problemAt}
+                onChange={(gear) =>
+                  setPieces(pieces.map((each, place) => (place === index ? { ...each, gear } : each)))
+                }
+                onPutAway={() => {
+                  setPieces(pieces.filter((_, place) => place !== index));
+                  setSelected(null);
+                }}
+                onCopy={() =>
+                  add({
+                    ...piece.gear,
+                    name: `${nameOf(piece.gear)}, copy`.slice(0, 120),
+                    kit_id: newKitId(piece.gear.kind),
+                  })
+                }
+              />
             ) : (
-              <Piece>
-                <h2>One piece at a time</h2>
-                <p>
-                  Choose a piece on the left to see its numbers. A tick puts it on the table: the search uses
-                  what is there.
-                </p>
-                <Button
-                  isDisabled={pieces.length === 0}
-                  onPress={() => setSelected(pieces[0]?.gear.kit_id ?? null)}
-                >
-                  The first one
-                </Button>
-              </Piece>
+              <NoPiece
+                isEmpty={pieces.length === 0}
+                onFirst={() => setSelected(pieces[0]?.gear.kit_id ?? null)}
+              />
             )}
           </section>
         </Columns>
       </Main>
     </Page>
+  );
+}
+
+interface OnePieceProps {
+  gear: Gear;
+  /** Pointer to it in the kit. */
+  at: string;
+  findings: Finding[];
+  problemAt: (pointer: string) => string | undefined;
+  onChange: (gear: Gear) => void;
+  onPutAway: () => void;
+  onCopy: () => void;
+}
+
+/** The numbers of one piece, what is assumed of it, and where it is used. */
+function OnePiece({ gear, at, findings, problemAt, onChange, onPutAway, onCopy }: OnePieceProps) {
+  const general = problemAt(at);
+  const assumed = findings.filter(
+    (finding) => finding.severity !== "trouble" && finding.field.startsWith(`${at}/`),
+  );
+  return (
+    <Piece>
+      <h2>{nameOf(gear)}</h2>
+      <p>{wordsOf(gear.kind).one}</p>
+      {general ? <p data-trouble="">{general}</p> : null}
+      <GearForm
+        key={gear.kit_id}
+        gear={gear}
+        onChange={onChange}
+        problemAt={(pointer) => problemAt(`${at}${pointer}`)}
+      />
+      {assumed.map((finding) => (
+        <p key={finding.code}>
+          {finding.message} {finding.remedy}
+        </p>
+      ))}
+      <PutAway key={`away ${gear.kit_id}`} gear={gear} onPutAway={onPutAway} onCopy={onCopy} />
+    </Piece>
+  );
+}
+
+function NoPiece({ isEmpty, onFirst }: { isEmpty: boolean; onFirst: () => void }) {
+  return (
+    <Piece>
+      <h2>One piece at a time</h2>
+      <p>
+        Choose a piece on the left to see its numbers. A tick puts it on the table: the search uses what is
+        there.
+      </p>
+      <Button isDisabled={isEmpty} onPress={onFirst}>
+        The first one
+      </Button>
+    </Piece>
+  );
+}
+
+function EmptyKit({ isReady, onStart }: { isReady: boolean; onStart: () => void }) {
+  return (
+    <section aria-label="Pieces of the kit">
+      <Empty>
+        <Button data-weight="main" isDisabled={!isReady} onPress={onStart}>
+          Start with all generic gear
+        </Button>
+        <p>
+          One of each common kind, with usual numbers; take out what you do not have, correct what differs.
+        </p>
+      </Empty>
+    </section>
+  );
+}
+
+interface AddersProps {
+  pieces: Kit["pieces"];
+  shelf: Kit | undefined;
+  onAdd: (gear: Gear) => void;
+}
+
+/** Another piece: generic with usual numbers, or one of one's own. */
+function Adders({ pieces, shelf, onAdd }: AddersProps) {
+  const addNew = (kind: Kind) => {
+    const like = shelf?.pieces.find((each) => each.gear.kind === kind)?.gear;
+    if (like) onAdd({ ...like, name: `new ${wordsOf(kind).one}`, kit_id: newKitId(kind) });
+  };
+  return (
+    <>
+      <Adder>
+        <Pick
+          label="Add generic gear"
+          value={null}
+          placeholder="with usual numbers"
+          options={(shelf?.pieces ?? []).map(({ gear }) => ({
+            id: gear.kit_id ?? "",
+            label: nameOf(gear),
+          }))}
+          onChange={(id) => {
+            const like = shelf?.pieces.find(({ gear }) => gear.kit_id === id)?.gear;
+            if (!like) return;
+            const taken = pieces.some((each) => each.gear.kit_id === id);
+            onAdd(taken ? { ...like, kit_id: newKitId(like.kind) } : like);
+          }}
+        />
+      </Adder>
+      <Adder>
+        <Pick
+          label="Add a piece of your own"
+          value={null}
+          placeholder="what is it?"
+          options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
+          onChange={(kind) => addNew(kind as Kind)}
+        />
+      </Adder>
+    </>
   );
 }

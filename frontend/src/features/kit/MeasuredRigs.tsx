@@ -30,7 +30,7 @@ const Group = styled.section`
 
 /** Sizes that a ruler gave, kept for whole rigs; forgetting one gives the model back to shots that come to that rig. */
 export function MeasuredRigs({ kit, onForget }: { kit: Kit; onForget: (index: number) => void }) {
-  const measured = kit.measured_rigs ?? [];
+  const measured = kit.measured_rigs;
   if (!measured.length) return null;
   return (
     <Group aria-label="Measured with a ruler">

@@ -6,7 +6,10 @@ const short = (gear: Record<string, unknown>, units: "mm" | "in" = "mm") =>
   inShort(gear as unknown as Gear, units);
 
 it.each<[Record<string, unknown>, string]>([
-  [{ kind: "body", sensor_width_mm: 36, sensor_height_mm: 24, pixels_across: 8256 }, "36 × 24 mm, 8256 px"],
+  [
+    { kind: "body", sensor_width_mm: 36, sensor_height_mm: 24, pixels_across: 8256, crop_modes: [] },
+    "36 × 24 mm, 8256 px",
+  ],
   [
     {
       kind: "lens",

@@ -1,6 +1,6 @@
 /** A piece in one line: the numbers that tell it from its neighbours. */
 import type { Gear } from "../../api/types";
-import type { Units } from "../../look/preferences";
+import type { Units } from "../../units/units";
 import { figures, length, size, stop, times } from "../../units/format";
 
 export function inShort(gear: Gear, units: Units): string {
@@ -18,7 +18,7 @@ function facts(gear: Gear, units: Units): (string | null | undefined | false)[] 
       return [
         size(gear.sensor_width_mm, gear.sensor_height_mm, units),
         gear.pixels_across ? `${gear.pixels_across} px` : null,
-        gear.crop_modes?.length
+        gear.crop_modes.length
           ? `${gear.crop_modes.length} crop mode${gear.crop_modes.length > 1 ? "s" : ""}`
           : null,
       ];
@@ -44,7 +44,7 @@ function facts(gear: Gear, units: Units): (string | null | undefined | false)[] 
       return [
         times(gear.magnification),
         `NA ${figures(gear.numerical_aperture)}`,
-        gear.correction === "finite" ? "finite" : `for a ${mm(gear.reference_focal_length_mm ?? 200)} lens`,
+        gear.correction === "finite" ? "finite" : `for a ${mm(gear.reference_focal_length_mm)} lens`,
         gear.iris_to ? "iris" : null,
       ];
     case "tube":
@@ -58,7 +58,7 @@ function facts(gear: Gear, units: Units): (string | null | undefined | false)[] 
     case "step_ring":
       return [`${figures(gear.lens_thread_mm)} to ${figures(gear.front_thread_mm)}`];
     case "reversing_ring":
-      return [`thread ${figures(gear.thread_mm)}`, `${mm(gear.thickness_mm ?? 0)} thick`];
+      return [`thread ${figures(gear.thread_mm)}`, `${mm(gear.thickness_mm)} thick`];
     case "coupling_ring":
       return [`${figures(gear.lens_thread_mm)} to ${figures(gear.front_thread_mm)}`];
     case "rail":

@@ -7,7 +7,7 @@ export function rigWords(rig: readonly string[], kit: Kit): string {
     .reverse()
     .map((id) => {
       const turned = id.startsWith("~");
-      const gear = kit.pieces?.find((piece) => piece.gear.kit_id === id.replace(/^~/, ""))?.gear;
+      const gear = kit.pieces.find((piece) => piece.gear.kit_id === id.replace(/^~/, ""))?.gear;
       return `${gear ? nameOf(gear) : "a piece no longer in the kit"}${turned ? " turned round" : ""}`;
     })
     .join(" · ");

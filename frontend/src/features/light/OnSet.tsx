@@ -25,7 +25,7 @@ function isSetGear(gear: Gear): gear is SetGear {
 export function OnSet() {
   const { shot, edit } = useBench();
   const pieces = (useKit().data?.kit.pieces ?? []).map((piece) => piece.gear).filter(isSetGear);
-  const there = shot.on_set ?? [];
+  const there = shot.on_set;
   const set = (on_set: typeof there) => edit((draft) => ({ ...draft, on_set }));
   return (
     <>

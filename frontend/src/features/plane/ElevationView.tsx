@@ -39,7 +39,7 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
   const drag = useRef<{ id: string; x: number; y: number; view: Elevation } | null>(null);
   const view =
     size.width > 60 && size.height > 60 ? elevationOf(plane, depth, size.width, size.height) : null;
-  const railCounts = planeOf(shot).rail_counts ?? "toward";
+  const railCounts = planeOf(shot).rail_counts;
 
   const move = (point: PointAnswer, deep: number, across: number, passing: boolean) => {
     const turn = (plane.azimuth_deg * Math.PI) / 180;
@@ -89,7 +89,7 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
         <svg width={view.width} height={view.height} role="group" aria-label={summary(plane, units)}>
           <Ground view={view} plane={plane} way={way} depth={depth} />
           {plane.points.map((point) =>
-            point.behind_nearest_mm === null || point.behind_nearest_mm === undefined ? null : (
+            point.behind_nearest_mm === null ? null : (
               <PointMark
                 key={`${point.id}-${point.corner ?? ""}`}
                 point={point}
@@ -115,10 +115,7 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
 
 function summary(plane: PlaneSection, units: "mm" | "in"): string {
   const known = plane.points.filter((point) => point.behind_nearest_mm !== null).length;
-  const angle =
-    plane.angle_deg === null || plane.angle_deg === undefined
-      ? ""
-      : `, plane ${plane.angle_deg.toFixed(0)}° from square`;
+  const angle = plane.angle_deg === null ? "" : `, plane ${plane.angle_deg.toFixed(0)}° from square`;
   const off = plane.largest_deviation_mm
     ? `, worst point ${length(plane.largest_deviation_mm, units)} off it`
     : "";

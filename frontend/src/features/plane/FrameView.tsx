@@ -108,25 +108,14 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
         }}
       >
         <rect width={width} height={height} fill={theme.surface} />
-        {photograph ? (
-          <image
-            href={`/api/photographs/${photograph}`}
-            width={width}
-            height={height}
-            preserveAspectRatio="xMidYMid meet"
-            onError={() => setMissing(photograph)}
-          />
-        ) : null}
-        {photograph || plane.points.length ? null : (
-          <text x={width / 2} y={height / 2} textAnchor="middle" fill={theme.soft}>
-            Load the framing photograph, and place the points here.
-          </text>
-        )}
-        {named && !photograph ? (
-          <text x={width / 2} y={24} textAnchor="middle" fill={theme.soft}>
-            Its framing photograph is not kept on this machine. Load it again.
-          </text>
-        ) : null}
+        <Photograph
+          photograph={photograph}
+          missing={named !== null && photograph === null}
+          empty={plane.points.length === 0}
+          width={width}
+          height={height}
+          onMissing={setMissing}
+        />
         <Contours map={mapOf(plane, way?.id ?? null)} width={width} height={height} />
         <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill="none" stroke={theme.strong} />
         {plane.points.map((point) => (
@@ -151,11 +140,52 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
             onFocus={() => selectPoint(point.id)}
           />
         ))}
-        {photograph && picked && (picked.corner === null || picked.corner === undefined) ? (
+        {photograph && picked && picked.corner === null ? (
           <Magnifier photograph={photograph} point={picked} width={width} height={height} />
         ) : null}
       </svg>
     </Box>
+  );
+}
+
+interface PhotographProps {
+  photograph: string | null;
+  /** One is named, but not kept here. */
+  missing: boolean;
+  /** No point is placed yet. */
+  empty: boolean;
+  width: number;
+  height: number;
+  onMissing: (photograph: string) => void;
+}
+
+/** The framing photograph, or a word on why there is none. */
+function Photograph({ photograph, missing, empty, width, height, onMissing }: PhotographProps) {
+  const theme = useTheme();
+  if (photograph) {
+    return (
+      <image
+        href={`/api/photographs/${photograph}`}
+        width={width}
+        height={height}
+        preserveAspectRatio="xMidYMid meet"
+        onError={() => onMissing(photograph)}
+      />
+    );
+  }
+  return (
+    <g textAnchor="middle" fill={theme.soft}>
+      {empty ? (
+        <text x={width / 2} y={height / 2}>
+          Load the framing photograph, and place the points here.
+        </text>
+      ) : null}
+      {missing ? (
+        <text x={width / 2} y={24}>
+          Its framing photograph is not kept on this machine. Load it again.
+        </text>
+      ) : null}
+    </g>
   );
 }
 

@@ -41,9 +41,9 @@ export function PlanePanel() {
           <Answer plane={plane} />
           {plane.setting && plane.setting.tilt_deg >= 0.05 ? (
             <>
-              <Dials setting={plane.setting} upright={shot.camera_on_its_side ?? false} />
+              <Dials setting={plane.setting} upright={shot.camera_on_its_side} />
               <Steps>
-                {[...(plane.steps ?? []), ...(plane.last_steps ?? [])].map((step) => (
+                {[...plane.steps, ...plane.last_steps].map((step) => (
                   <li key={step}>{step}</li>
                 ))}
               </Steps>
@@ -96,11 +96,11 @@ function Troubles() {
 function Answer({ plane }: { plane: PlaneSection }) {
   const { units } = usePreferences();
   const { setting } = plane;
-  const known = plane.angle_deg !== null && plane.angle_deg !== undefined;
+  const known = plane.angle_deg !== null;
   // What the setting leaves: more than the plane itself where the mechanism stays on clicks only.
   const off = setting ? (plane.left_over_mm ?? 0) : (plane.largest_deviation_mm ?? 0);
   const limit =
-    plane.steepest_deg === null || plane.steepest_deg === undefined
+    plane.steepest_deg === null
       ? "This lens does not tilt."
       : `This rig follows a subject up to ${plane.steepest_deg.toFixed(1)}° from square.`;
   if (!known) {

@@ -44,9 +44,9 @@ export function PlaneViews() {
   const plane = plan?.plane;
   if (!plan || !plane) return null;
   const place = (fromLeft: number, fromTop: number) => {
-    const points = planeOf(shot).points ?? [];
+    const points = planeOf(shot).points;
     const point = newPoint(points, fromLeft, fromTop);
-    edit((draft) => withPlane(draft, { points: [...(planeOf(draft).points ?? []), point] }));
+    edit((draft) => withPlane(draft, { points: [...planeOf(draft).points, point] }));
     selectPoint(point.id);
   };
   return (

@@ -37,7 +37,7 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
     set((each) => ({ ...each, depth: { ...each.depth, ...change } as Depth }));
   const remove = () => {
     edit((draft) =>
-      withPlane(draft, { points: (planeOf(draft).points ?? []).filter((each) => each.id !== point.id) }),
+      withPlane(draft, { points: planeOf(draft).points.filter((each) => each.id !== point.id) }),
     );
     selectPoint(null);
   };
@@ -47,7 +47,7 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
         <Wide>
           <TextBox
             label="Name"
-            value={point.name ?? ""}
+            value={point.name}
             maxLength={60}
             onChange={(name) => set((each) => ({ ...each, name }))}
           />
@@ -55,7 +55,7 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
         <Wide>
           <Segments
             label="It"
-            value={point.wanted ?? "sharp"}
+            value={point.wanted}
             options={WANTED}
             onChange={(wanted) => set((each) => ({ ...each, wanted }))}
           />
@@ -83,7 +83,7 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
               label="Recedes toward"
               kind="plain"
               unit="°"
-              value={point.depth.recedes_deg ?? 90}
+              value={point.depth.recedes_deg}
               step={by(5, 45, -360)}
               onChange={(recedes_deg) => setDepth({ recedes_deg })}
               problem={problemAt(`${field}/depth/recedes_deg`)}
@@ -116,7 +116,7 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
                   ? "Rail mark at its middle, mm"
                   : "Rail mark where it is sharp, mm"
             }
-            value={point.depth.readings_mm ?? []}
+            value={point.depth.readings_mm}
             onChange={(readings_mm) => setDepth({ readings_mm })}
             problem={problemAt(`${field}/depth/readings_mm`)}
             hint={cautionAt(`${field}/depth/readings_mm`) ?? cautionAt(field)}

@@ -58,9 +58,9 @@ const Adding = styled.div`
 /** The points by name, with what each makes of the setting; the one chosen is open. */
 export function PointList() {
   const { shot, plan, edit, point: selected, selectPoint } = useBench();
-  const points = planeOf(shot).points ?? [];
+  const points = planeOf(shot).points;
   const add = (point: Point) => {
-    edit((draft) => withPlane(draft, { points: [...(planeOf(draft).points ?? []), point] }));
+    edit((draft) => withPlane(draft, { points: [...planeOf(draft).points, point] }));
     selectPoint(point.id);
   };
   const answers = (id: string) => plan?.plane?.points.filter((answer) => answer.id === id) ?? [];
@@ -97,9 +97,7 @@ export function PointList() {
 /** What the answer says of a point, in a few words. */
 function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
   const { units } = usePreferences();
-  const read = answers.filter(
-    (each) => each.behind_nearest_mm !== null && each.behind_nearest_mm !== undefined,
-  );
+  const read = answers.filter((each) => each.behind_nearest_mm !== null);
   if (!read.length) return <small data-trouble="">not read yet</small>;
   const depth = Math.min(...read.map((each) => each.behind_nearest_mm as number));
   const slacks = read

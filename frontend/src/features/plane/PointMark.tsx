@@ -30,7 +30,7 @@ export function PointMark(props: PointMarkProps) {
     blurUm === null || allowedUm <= 0 ? 0 : Math.min((blurUm / allowedUm) * ALLOWED_PX, LARGEST_PX);
   const sharp = radius <= ALLOWED_PX;
   const troubled = point.fine === false && blurUm !== null;
-  const name = point.corner === null || point.corner === undefined || point.corner === 1 ? point.name : "";
+  const name = point.corner === null || point.corner === 1 ? point.name : "";
   return (
     <g
       transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`}

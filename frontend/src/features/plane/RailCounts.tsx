@@ -1,9 +1,7 @@
-import { QuantityField } from "../../controls/QuantityField";
-import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { Fields, Wide } from "../../controls/panel";
+import { ShotQuantity, ShotSegments } from "../../shot/fields";
 import { useBench } from "../../shot/ShotContext";
-import { planeOf, withPlane } from "../../shot/moves";
 
 const WAYS = [
   { id: "toward", label: "toward the subject" },
@@ -12,30 +10,15 @@ const WAYS = [
 
 /** How the rail's marks are to be understood. */
 export function RailCounts() {
-  const { shot, edit, problemAt } = useBench();
-  const plane = planeOf(shot);
+  const { shot } = useBench();
   return (
     <Fields>
       <Wide>
-        <Segments
-          label="The rail's marks grow"
-          value={plane.rail_counts ?? "toward"}
-          options={WAYS}
-          onChange={(rail_counts) => edit((draft) => withPlane(draft, { rail_counts }))}
-        />
+        <ShotSegments at="/plane/rail_counts" options={WAYS} />
       </Wide>
-      {plane.points?.some((point) => point.depth.by === "tape") ? (
+      {shot.plane.points.some((point) => point.depth.by === "tape") ? (
         <Wide>
-          <QuantityField
-            label="Camera stood at, for the tape"
-            kind="length"
-            value={plane.rail_at_mm ?? null}
-            step={by(0.1, 1, -100_000)}
-            onChange={(rail_at_mm) => edit((draft) => withPlane(draft, { rail_at_mm }))}
-            onEmpty={() => edit((draft) => withPlane(draft, { rail_at_mm: null }))}
-            emptyHint="not known"
-            problem={problemAt("/plane/rail_at_mm")}
-          />
+          <ShotQuantity at="/plane/rail_at_mm" step={by(0.1, 1, -100_000)} emptyHint="not known" />
         </Wide>
       ) : null}
     </Fields>

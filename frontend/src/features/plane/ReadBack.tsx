@@ -37,7 +37,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
   const { units } = usePreferences();
   const setting = plane.setting;
   if (!setting) return null;
-  const hasRail = plane.checks?.some((check) => check.rail_mm !== null);
+  const hasRail = plane.checks.some((check) => check.rail_mm !== null);
   const fresh: Back = {
     by: hasRail ? "rail" : "ring",
     tilt_deg: Number(setting.tilt_deg.toFixed(1)),
@@ -54,7 +54,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
   const read = (point: string, reading_mm: number | null) =>
     save((now) => ({
       readings: [
-        ...(now.readings ?? []).filter((each) => each.point !== point),
+        ...now.readings.filter((each) => each.point !== point),
         ...(reading_mm === null ? [] : [{ point, reading_mm }]),
       ],
     }));
@@ -77,7 +77,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
         <Wide>
           <Segments
             label="Read"
-            value={back.by ?? "rail"}
+            value={back.by}
             options={BY}
             onChange={(way) => save(() => ({ by: way, readings: [] }))}
           />
@@ -102,14 +102,14 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
           hint="0 right, −90 down"
         />
       </Fields>
-      {plane.checks?.map((check) => {
+      {plane.checks.map((check) => {
         const expected = back.by === "ring" ? check.ring_mm : check.rail_mm;
         return (
           <Row key={check.point}>
             <div>
               {check.name}
               <small>
-                {expected === null || expected === undefined
+                {expected === null
                   ? "no mark to expect"
                   : `expected at ${fixed(expected, units, 2)} ${units}`}
               </small>
@@ -118,7 +118,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
             <QuantityField
               label="Read"
               kind="length"
-              value={back.readings?.find((each) => each.point === check.point)?.reading_mm ?? null}
+              value={back.readings.find((each) => each.point === check.point)?.reading_mm ?? null}
               step={by(0.1, 1, -100_000)}
               onChange={(value) => read(check.point, value)}
               onEmpty={() => read(check.point, null)}

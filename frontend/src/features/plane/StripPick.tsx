@@ -12,7 +12,7 @@ type Strip = NonNullable<NonNullable<Shot["plane"]>["strip"]>;
 /** The deliberate opposite: a strip of sharpness through two points, the rest soft. */
 export function StripPick({ plane }: { plane: PlaneSection | null }) {
   const { shot, edit, problemAt, cautionAt, lookAt } = useBench();
-  const points = (planeOf(shot).points ?? []).filter((point) => point.depth.by !== "angle");
+  const points = planeOf(shot).points.filter((point) => point.depth.by !== "angle");
   const strip = planeOf(shot).strip ?? null;
   const options = points.map((point) => ({ id: point.id, label: point.name || `Point ${point.id}` }));
   const set = (change: Strip | null) => {

@@ -59,5 +59,5 @@ export function pathOf(segments: readonly Segment[], width: number, height: numb
 /** The map of a way; ways of several frames, and those that change the view, have none. */
 export function mapOf(plane: PlaneSection, way: string | null): BlurMap | undefined {
   const wanted = way === null || way.startsWith("tilt") ? "tilt" : way;
-  return plane.maps?.find((map) => map.way === wanted);
+  return plane.maps.find((map) => map.way === wanted);
 }

@@ -37,45 +37,19 @@ const Links = styled.div`
 /** Station 2: the frame wanted, and the row of pieces that gives it. */
 export function ReachPanel({ shotId }: { shotId: string }) {
   const { shot, plan, edit, problemAt } = useBench();
-  const { units } = usePreferences();
   const kit = useKit().data?.kit;
   const shelf = useShelf().data;
   const [selected, setSelected] = useState<number | null>(null);
   const [bodyOpen, setBodyOpen] = useState(false);
-  const reach = plan?.reach;
   const gear = gearToPick(kit?.pieces, shelf?.pieces);
-  const bodies = gear.filter((each) => each.gear.kind === "body");
   const setRow = (rig: Row) => edit((draft) => withRig(draft, { rig }, kit));
   const setBody = (body: Shot["body"]) => edit((draft) => withRig(draft, { body }, kit));
   const piece = selected === null ? undefined : shot.rig[selected];
-  const trouble = problemAt("/framing") ?? problemAt("/rig");
-  const modes = shot.body.crop_modes ?? [];
   return (
     <>
       <Heading>How close, with what?</Heading>
       <Framing />
-      {reach ? (
-        <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
-          <strong>
-            {times(reach.magnification)}, {length(Math.max(reach.working_distance_mm, 0), units)} to work in
-          </strong>
-          Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}
-          {reach.crops.map((crop) =>
-            crop.name === shot.crop_mode
-              ? ""
-              : `; ${crop.name}: ${size(crop.frame_width_mm, crop.frame_height_mm, units)}`,
-          )}
-          . {reachWords(reach, units)}
-          {reach.size_uncertainty === null
-            ? ""
-            : ` Measured with a ruler, ± ${figures((reach.size_uncertainty / reach.magnification) * 100, 2)} %.`}
-        </AnswerBox>
-      ) : (
-        <AnswerBox data-trouble="">
-          <strong>{plan?.verdict.headline ?? "Working it out…"}</strong>
-          {plan?.verdict.detail}
-        </AnswerBox>
-      )}
+      <ReachAnswer />
       <RowEditor
         row={shot.rig}
         plan={plan}
@@ -88,56 +62,7 @@ export function ReachPanel({ shotId }: { shotId: string }) {
         }}
         problemAt={problemAt}
       />
-      <Fields>
-        <Wide>
-          <Pick
-            label="Body"
-            value={bodies.find((each) => each.gear.kit_id === shot.body.kit_id)?.id ?? null}
-            placeholder={shot.body.name || "own numbers"}
-            options={bodies.map(({ id, label }) => ({ id, label }))}
-            onChange={(id) => {
-              const body = bodies.find((each) => each.id === id)?.gear;
-              if (body?.kind === "body") setBody(body);
-            }}
-          />
-        </Wide>
-        {modes.length ? (
-          <Wide>
-            <Pick
-              label="Part of the sensor"
-              value={shot.crop_mode ?? ""}
-              options={[
-                { id: "", label: "all of it" },
-                ...modes.map((mode) => ({ id: mode.name, label: mode.name })),
-              ]}
-              onChange={(name) => edit((draft) => ({ ...draft, crop_mode: name === "" ? null : name }))}
-            />
-          </Wide>
-        ) : null}
-        <Wide>
-          <Check
-            label="Camera on its side"
-            value={shot.camera_on_its_side ?? false}
-            onChange={(on) =>
-              edit((draft) =>
-                turned(draft, on, reach ? reach.sensor_width_mm / reach.sensor_height_mm : shapeOf(draft)),
-              )
-            }
-          />
-        </Wide>
-        <Wide>
-          <Pick
-            label="Add a piece"
-            value={null}
-            placeholder="from the kit"
-            options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
-            onChange={(id) => {
-              const added = gear.find((each) => each.id === id)?.gear;
-              if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
-            }}
-          />
-        </Wide>
-      </Fields>
+      <BodyAndPieces />
       {piece && selected !== null ? (
         <>
           <Section>{nameOf(piece.gear)}</Section>
@@ -182,6 +107,101 @@ export function ReachPanel({ shotId }: { shotId: string }) {
         <GearForm gear={shot.body} onChange={setBody} problemAt={(pointer) => problemAt(`/body${pointer}`)} />
       </Fold>
     </>
+  );
+}
+
+/** What the rig gives at the framing, or why it gives nothing. */
+function ReachAnswer() {
+  const { shot, plan, problemAt } = useBench();
+  const { units } = usePreferences();
+  const reach = plan?.reach;
+  const trouble = problemAt("/framing") ?? problemAt("/rig");
+  return reach ? (
+    <AnswerBox {...(trouble ? { "data-trouble": "" } : {})}>
+      <strong>
+        {times(reach.magnification)}, {length(Math.max(reach.working_distance_mm, 0), units)} to work in
+      </strong>
+      Frame {size(reach.frame_width_mm, reach.frame_height_mm, units)}
+      {reach.crops.map((crop) =>
+        crop.name === shot.crop_mode
+          ? ""
+          : `; ${crop.name}: ${size(crop.frame_width_mm, crop.frame_height_mm, units)}`,
+      )}
+      . {reachWords(reach, units)}
+      {reach.size_uncertainty === null
+        ? ""
+        : ` Measured with a ruler, ± ${figures((reach.size_uncertainty / reach.magnification) * 100, 2)} %.`}
+    </AnswerBox>
+  ) : (
+    <AnswerBox data-trouble="">
+      <strong>{plan?.verdict.headline ?? "Working it out…"}</strong>
+      {plan?.verdict.detail}
+    </AnswerBox>
+  );
+}
+
+/** The body, how it stands, and another piece for the row. */
+function BodyAndPieces() {
+  const { shot, plan, edit } = useBench();
+  const kit = useKit().data?.kit;
+  const shelf = useShelf().data;
+  const reach = plan?.reach;
+  const gear = gearToPick(kit?.pieces, shelf?.pieces);
+  const bodies = gear.filter((each) => each.gear.kind === "body");
+  const modes = shot.body.crop_modes;
+  const setRow = (rig: Row) => edit((draft) => withRig(draft, { rig }, kit));
+  const setBody = (body: Shot["body"]) => edit((draft) => withRig(draft, { body }, kit));
+  return (
+    <Fields>
+      <Wide>
+        <Pick
+          label="Body"
+          value={bodies.find((each) => each.gear.kit_id === shot.body.kit_id)?.id ?? null}
+          placeholder={shot.body.name || "own numbers"}
+          options={bodies.map(({ id, label }) => ({ id, label }))}
+          onChange={(id) => {
+            const body = bodies.find((each) => each.id === id)?.gear;
+            if (body?.kind === "body") setBody(body);
+          }}
+        />
+      </Wide>
+      {modes.length ? (
+        <Wide>
+          <Pick
+            label="Part of the sensor"
+            value={shot.crop_mode ?? ""}
+            options={[
+              { id: "", label: "all of it" },
+              ...modes.map((mode) => ({ id: mode.name, label: mode.name })),
+            ]}
+            onChange={(name) => edit((draft) => ({ ...draft, crop_mode: name === "" ? null : name }))}
+          />
+        </Wide>
+      ) : null}
+      <Wide>
+        <Check
+          label="Camera on its side"
+          value={shot.camera_on_its_side}
+          onChange={(on) =>
+            edit((draft) =>
+              turned(draft, on, reach ? reach.sensor_width_mm / reach.sensor_height_mm : shapeOf(draft)),
+            )
+          }
+        />
+      </Wide>
+      <Wide>
+        <Pick
+          label="Add a piece"
+          value={null}
+          placeholder="from the kit"
+          options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
+          onChange={(id) => {
+            const added = gear.find((each) => each.id === id)?.gear;
+            if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
+          }}
+        />
+      </Wide>
+    </Fields>
   );
 }
 

@@ -143,9 +143,7 @@ export function Search() {
   const thumb = narrow ? 150 : 236;
   const scale = useMemo(() => thumbScale(results, thumb), [results, thumb]);
   const put = (result: FoundRig) =>
-    edit(
-      (draft) => ({ ...draft, rig: result.rig, framing: result.framing, measured: result.measured }) as Shot,
-    );
+    edit((draft) => ({ ...draft, rig: result.rig, framing: result.framing, measured: result.measured }));
   const here = JSON.stringify(shot.rig.map(identity));
   return (
     <Box ref={box} aria-label="Search the kit" {...(narrow ? { "data-narrow": "" } : {})}>
@@ -226,9 +224,5 @@ export function Search() {
 
 /** By which two rows are the same. */
 function identity(placed: Shot["rig"][number]) {
-  return [
-    placed.gear.kit_id ?? placed.gear.name,
-    placed.reversed ?? false,
-    placed.at_focal_length_mm ?? null,
-  ];
+  return [placed.gear.kit_id ?? placed.gear.name, placed.reversed, placed.at_focal_length_mm ?? null];
 }

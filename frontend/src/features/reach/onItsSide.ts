@@ -8,11 +8,11 @@ import { planeOf, share, withPlane } from "../../shot/moves";
  * `wide` is the frame's width by its height before the turn.
  */
 export function turned(shot: Shot, onItsSide: boolean, wide: number): Shot {
-  if ((shot.camera_on_its_side ?? false) === onItsSide || !(wide > 0)) return shot;
+  if (shot.camera_on_its_side === onItsSide || !(wide > 0)) return shot;
   const { framing } = shot;
   return {
     ...withPlane(shot, {
-      points: (planeOf(shot).points ?? []).map((point) => ({
+      points: planeOf(shot).points.map((point) => ({
         ...point,
         from_left: share(0.5 + (point.from_left - 0.5) * wide),
         from_top: share(0.5 + (point.from_top - 0.5) / wide),

@@ -1,6 +1,6 @@
 /** What a rig gives, in words and signed figures. */
 import type { Reach } from "../../api/types";
-import type { Units } from "../../look/preferences";
+import type { Units } from "../../units/units";
 import { figures, length, times } from "../../units/format";
 
 type Range = Pick<

@@ -71,13 +71,10 @@ export function rowKey(row: Row, body: Gear): string[] | null {
 export function withRig(shot: Shot, change: Partial<Pick<Shot, "rig" | "body">>, kit: Kit | undefined): Shot {
   const next = { ...shot, ...change };
   const key = rowKey(next.rig, next.body)?.join(" ");
-  const known =
-    key === undefined ? undefined : kit?.measured_rigs?.find((each) => each.rig.join(" ") === key);
+  const known = key === undefined ? undefined : kit?.measured_rigs.find((each) => each.rig.join(" ") === key);
   const measured = known
     ? { magnification: known.magnification, uncertainty: known.uncertainty, modelled: known.modelled }
     : null;
-  const crop_mode = next.body.crop_modes?.some((mode) => mode.name === next.crop_mode)
-    ? next.crop_mode
-    : null;
-  return { ...next, measured, crop_mode } as Shot;
+  const crop_mode = next.body.crop_modes.some((mode) => mode.name === next.crop_mode) ? next.crop_mode : null;
+  return { ...next, measured, crop_mode };
 }

@@ -18,7 +18,7 @@ export function useSearch(shot: Shot, frameWidth: number, wanted: Wanted) {
     () => ({
       body: shot.body,
       crop_mode: shot.crop_mode ?? null,
-      camera_on_its_side: shot.camera_on_its_side ?? false,
+      camera_on_its_side: shot.camera_on_its_side,
       frame_width_mm: frameWidth,
       ...wanted,
     }),

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
@@ -31,7 +31,6 @@ const POINT_UNCERTAINTY_PX = 1.5;
 
 /** What the ticks are in truth, and the size that follows; kept for this rig. */
 export function SizePanel({ editing, found, byHand, onByHand, points, onPoints }: SizePanelProps) {
-  const { units } = usePreferences();
   const [tick, setTick] = useState(1);
   const [span, setSpan] = useState(10);
   const queries = useQueryClient();
@@ -129,29 +128,43 @@ export function SizePanel({ editing, found, byHand, onByHand, points, onPoints }
         </Wide>
       </Fields>
       {work.isError ? <Trouble role="alert">{sentenceOf(work.error)}</Trouble> : null}
-      {work.data ? (
-        <>
-          <Section>Size on the sensor</Section>
-          <AnswerBox>
-            <strong>{figures(work.data.measured.magnification, 4)}×</strong>
-            {work.data.words} Frame {length(work.data.frame_width_mm, units, 4)} wide.
-          </AnswerBox>
-          <Button
-            data-weight="main"
-            isDisabled={keep.isPending || keep.isSuccess}
-            onPress={() => keep.mutate(work.data)}
-          >
-            {keep.isSuccess ? "Kept for this rig" : "Keep it for this rig"}
-          </Button>
-          {keep.isSuccess && !work.data.rig.length ? (
-            <Lead>
-              Kept with this shot. Some of its pieces are not of the kit, so other shots do not get it by
-              themselves.
-            </Lead>
-          ) : null}
-          {keep.isError ? <Trouble role="alert">{sentenceOf(keep.error)}</Trouble> : null}
-        </>
+      {work.data ? <SizeFound answer={work.data} keep={keep} /> : null}
+    </>
+  );
+}
+
+interface SizeFoundProps {
+  answer: SizeAnswer;
+  keep: Pick<
+    UseMutationResult<unknown, Error, SizeAnswer>,
+    "mutate" | "isPending" | "isSuccess" | "isError" | "error"
+  >;
+}
+
+/** The size that follows, to be kept for the rig. */
+function SizeFound({ answer, keep }: SizeFoundProps) {
+  const { units } = usePreferences();
+  return (
+    <>
+      <Section>Size on the sensor</Section>
+      <AnswerBox>
+        <strong>{figures(answer.measured.magnification, 4)}×</strong>
+        {answer.words} Frame {length(answer.frame_width_mm, units, 4)} wide.
+      </AnswerBox>
+      <Button
+        data-weight="main"
+        isDisabled={keep.isPending || keep.isSuccess}
+        onPress={() => keep.mutate(answer)}
+      >
+        {keep.isSuccess ? "Kept for this rig" : "Keep it for this rig"}
+      </Button>
+      {keep.isSuccess && !answer.rig.length ? (
+        <Lead>
+          Kept with this shot. Some of its pieces are not of the kit, so other shots do not get it by
+          themselves.
+        </Lead>
       ) : null}
+      {keep.isError ? <Trouble role="alert">{sentenceOf(keep.error)}</Trouble> : null}
     </>
   );
 }
@@ -176,7 +189,7 @@ async function keepForRig(answer: SizeAnswer): Promise<KeptKit | null> {
   if (!answer.rig.length) return null;
   const kept = await dataOf(api.GET("/api/kit"));
   const key = answer.rig.join(" ");
-  const others = (kept.kit.measured_rigs ?? []).filter((each) => each.rig.join(" ") !== key);
+  const others = kept.kit.measured_rigs.filter((each) => each.rig.join(" ") !== key);
   const measured = {
     rig: answer.rig,
     ...answer.measured,

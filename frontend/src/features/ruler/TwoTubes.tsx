@@ -36,7 +36,6 @@ export function TwoTubes({ editing }: { editing: Editing<Shot> }) {
 }
 
 function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear, { kind: "lens" }> }) {
-  const queries = useQueryClient();
   const measured = editing.draft.measured;
   const [values, setValues] = useState({
     e1: 0,
@@ -63,29 +62,7 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
     work.reset();
     setValues({ ...values, ...change });
   };
-  const take = useMutation({
-    mutationFn: async (answer: TwoTubesAnswer) => {
-      const change = numbersOf(answer, at);
-      editing.edit((draft) => ({
-        ...draft,
-        rig: draft.rig.map((each) =>
-          each.gear.kind === "lens" ? { ...each, gear: { ...each.gear, ...change } } : each,
-        ),
-      }));
-      const kept = await dataOf(api.GET("/api/kit"));
-      const pieces = (kept.kit.pieces ?? []).map((piece) =>
-        piece.gear.kit_id === lens.kit_id && piece.gear.kind === "lens"
-          ? { ...piece, gear: { ...piece.gear, ...change } }
-          : piece,
-      );
-      queries.setQueryData(
-        ["kit"],
-        await dataOf(
-          api.PUT("/api/kit", { body: { base_revision: kept.revision, kit: { ...kept.kit, pieces } } }),
-        ),
-      );
-    },
-  });
+  const take = useTaken(editing, lens, at);
   const field = (label: string, name: "e1" | "e2") => (
     <QuantityField
       label={label}
@@ -151,28 +128,61 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
         </Wide>
       </Fields>
       {work.isError ? <Trouble role="alert">{sentenceOf(work.error)}</Trouble> : null}
-      {work.data ? (
-        <>
-          <AnswerBox>
-            <strong>
-              {figures(work.data.focal_length_mm, 4)} ± {figures(work.data.focal_length_uncertainty_mm, 2)} mm
-            </strong>
-            focal length at work
-            {work.data.pupil_magnification === null
-              ? "."
-              : `; pupil magnification ${figures(work.data.pupil_magnification, 3)} ± ${figures(work.data.pupil_uncertainty ?? 0, 1)}.`}
-          </AnswerBox>
-          {work.data.findings.map((finding) => (
-            <Trouble key={finding.code}>
-              {finding.message} {finding.remedy}
-            </Trouble>
-          ))}
-          <Button isDisabled={take.isPending || take.isSuccess} onPress={() => take.mutate(work.data)}>
-            {take.isSuccess ? "Taken for this lens" : "Take these for this lens"}
-          </Button>
-          {take.isError ? <Trouble role="alert">{sentenceOf(take.error)}</Trouble> : null}
-        </>
-      ) : null}
+      {work.data ? <LensFound answer={work.data} take={take} /> : null}
+    </>
+  );
+}
+
+/** What was found, put into the shot and the kit. */
+function useTaken(editing: Editing<Shot>, lens: Extract<Gear, { kind: "lens" }>, at: At) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (answer: TwoTubesAnswer) => {
+      const change = numbersOf(answer, at);
+      editing.edit((draft) => ({
+        ...draft,
+        rig: draft.rig.map((each) =>
+          each.gear.kind === "lens" ? { ...each, gear: { ...each.gear, ...change } } : each,
+        ),
+      }));
+      const kept = await dataOf(api.GET("/api/kit"));
+      const pieces = kept.kit.pieces.map((piece) =>
+        piece.gear.kit_id === lens.kit_id && piece.gear.kind === "lens"
+          ? { ...piece, gear: { ...piece.gear, ...change } }
+          : piece,
+      );
+      queries.setQueryData(
+        ["kit"],
+        await dataOf(
+          api.PUT("/api/kit", { body: { base_revision: kept.revision, kit: { ...kept.kit, pieces } } }),
+        ),
+      );
+    },
+  });
+}
+
+/** The lens at work, to be taken for good. */
+function LensFound({ answer, take }: { answer: TwoTubesAnswer; take: ReturnType<typeof useTaken> }) {
+  return (
+    <>
+      <AnswerBox>
+        <strong>
+          {figures(answer.focal_length_mm, 4)} ± {figures(answer.focal_length_uncertainty_mm, 2)} mm
+        </strong>
+        focal length at work
+        {answer.pupil_magnification === null
+          ? "."
+          : `; pupil magnification ${figures(answer.pupil_magnification, 3)} ± ${figures(answer.pupil_uncertainty ?? 0, 1)}.`}
+      </AnswerBox>
+      {answer.findings.map((finding) => (
+        <Trouble key={finding.code}>
+          {finding.message} {finding.remedy}
+        </Trouble>
+      ))}
+      <Button isDisabled={take.isPending || take.isSuccess} onPress={() => take.mutate(answer)}>
+        {take.isSuccess ? "Taken for this lens" : "Take these for this lens"}
+      </Button>
+      {take.isError ? <Trouble role="alert">{sentenceOf(take.error)}</Trouble> : null}
     </>
   );
 }

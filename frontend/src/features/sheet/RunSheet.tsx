@@ -99,7 +99,7 @@ function Filled({ shotId, shot }: { shotId: string; shot: Shot }) {
   const [search] = useSearchParams();
   const { plan } = usePlan(shot, units);
   const wanted = search.get("way") ?? shot.chosen_way;
-  const way = plan?.ways?.find((each) => (wanted ? each.id === wanted : each.recommended));
+  const way = plan?.ways.find((each) => (wanted ? each.id === wanted : each.recommended));
   if (!plan) return null;
   return (
     <Paper>
@@ -129,8 +129,8 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
   const reach = plan.reach;
   if (!reach) return null;
   const back = way.back_off;
-  const row = shot.rig.filter((_, index) => !back?.without?.includes(index)).reverse();
-  const out = shot.rig.filter((_, index) => back?.without?.includes(index)).map(({ gear }) => nameOf(gear));
+  const row = shot.rig.filter((_, index) => !back?.without.includes(index)).reverse();
+  const out = shot.rig.filter((_, index) => back?.without.includes(index)).map(({ gear }) => nameOf(gear));
   const wider = back?.factor ?? 1;
   const tilted = way.id.startsWith("tilt");
   return (
@@ -150,7 +150,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         <dt>frame</dt>
         <dd>{size(reach.frame_width_mm * wider, reach.frame_height_mm * wider, units)}</dd>
         <dt>rail</dt>
-        <dd>{shot.stack?.rail_name || "none named"}</dd>
+        <dd>{shot.stack.rail_name || "none named"}</dd>
         <dt>lens to nearest point</dt>
         <dd>{length(back ? back.room_mm - (way.focuses_mm[0] ?? 0) : reach.nearest_point_mm, units, 4)}</dd>
         <dt>aperture</dt>
@@ -187,17 +187,17 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
       {tilted ? (
         <>
           <Tick>Frame with the lens straight.</Tick>
-          {plan.plane?.steps?.map((step) => (
+          {plan.plane?.steps.map((step) => (
             <Tick key={step}>{step}</Tick>
           ))}
-          {plan.plane?.checks?.map((check) => (
+          {plan.plane?.checks.map((check) => (
             <Tick key={check.point + check.name}>
               Look at {check.name}
               {check.rail_mm != null ? `: sharp at ${length(check.rail_mm, units, 4)} on the rail` : ""}.{" "}
               {check.words}
             </Tick>
           ))}
-          {way.id === "tilt" ? plan.plane?.last_steps?.map((step) => <Tick key={step}>{step}</Tick>) : null}
+          {way.id === "tilt" ? plan.plane?.last_steps.map((step) => <Tick key={step}>{step}</Tick>) : null}
         </>
       ) : (
         <Tick>
@@ -222,8 +222,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
       ) : null}
       {way.stack ? (
         <Tick>
-          {way.stack.steps} steps, {way.frames} frames; settle {seconds(shot.stack?.settle_s ?? 2)} after each
-          move.
+          {way.stack.steps} steps, {way.frames} frames; settle {seconds(shot.stack.settle_s)} after each move.
         </Tick>
       ) : null}
       {shot.notes ? (
@@ -233,7 +232,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         </>
       ) : null}
       <h2>Steps</h2>
-      <Steps way={way} magnification={reach.magnification} counts={shot.plane?.rail_counts} />
+      <Steps way={way} magnification={reach.magnification} counts={shot.plane.rail_counts} />
     </>
   );
 }

@@ -2,7 +2,7 @@ import type { Kit, Shot } from "../../api/types";
 
 /** A shot to start from: the first body and lens of the kit, else of the generic shelf; everything else at its default. */
 export function newShot(kit: Kit, shelf: Kit, name: string): Shot {
-  const pieces = [...(kit.pieces ?? []), ...(shelf.pieces ?? [])].map((piece) => piece.gear);
+  const pieces = [...kit.pieces, ...shelf.pieces].map((piece) => piece.gear);
   const body = pieces.find((gear) => gear.kind === "body");
   const lens = pieces.find((gear) => gear.kind === "lens");
   if (!body || !lens) throw new Error("There is no body or no lens to start with.");

@@ -1,4 +1,3 @@
-import type { Shot } from "../../api/types";
 import { Pick } from "../../controls/Pick";
 import { useBench } from "../../shot/ShotContext";
 import { nameOf } from "../../gear/words";
@@ -13,11 +12,9 @@ export function RailPick() {
     <Pick
       label="Rail"
       value={
-        rails.some((rail) => rail.kit_id === shot.stack?.rail_kit_id)
-          ? (shot.stack?.rail_kit_id ?? null)
-          : null
+        rails.some((rail) => rail.kit_id === shot.stack.rail_kit_id) ? (shot.stack.rail_kit_id ?? null) : null
       }
-      placeholder={shot.stack?.rail_name || "own numbers"}
+      placeholder={shot.stack.rail_name || "own numbers"}
       options={rails.map((rail) => ({ id: rail.kit_id ?? "", label: nameOf(rail) }))}
       onChange={(id) => {
         const rail = rails.find((each) => each.kit_id === id);
@@ -27,11 +24,11 @@ export function RailPick() {
           ...draft,
           stack: {
             ...draft.stack,
-            rail_name: rail.name ?? "",
+            rail_name: rail.name,
             rail_kit_id: id,
             rail_smallest_step_mm: step,
             rail_travel_mm: rail.travel_mm,
-          } as Shot["stack"],
+          },
         }));
       }}
     />

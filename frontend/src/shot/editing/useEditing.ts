@@ -112,7 +112,7 @@ export function useEditing<T>(opened: Kept<T>, place: Place<T>): Editing<T> {
         setSaveState("conflict");
       } else if (error instanceof Refusal && error.problem.status === 422) {
         setProblems(
-          (error.problem.problems ?? []).map((each) => ({
+          error.problem.problems.map((each) => ({
             ...each,
             field: each.field.replace(new RegExp(`^/${place.member}`), ""),
           })),

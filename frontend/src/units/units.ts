@@ -1,0 +1,2 @@
+/** The unit in which lengths are spoken and typed. */
+export type Units = "mm" | "in";
