@@ -12,7 +12,8 @@ PLAIN = {"bisect", "collections", "contextlib", "dataclasses", "functools", "ite
 MAY_IMPORT = {
     "core": PLAIN | {"numpy", "scipy", "just_plane.core"},
     "contract": PLAIN
-    | {"base64", "binascii", "copy", "csv", "io", "json", "pydantic", "just_plane.contract", "just_plane.core"},
+    | {"annotated_types", "base64", "binascii", "copy", "csv", "io", "json", "pydantic", "pydantic_core", "types"}
+    | {"just_plane.contract", "just_plane.core"},
     "planning": PLAIN
     | {"csv", "io", "numpy", "pydantic", "just_plane.contract", "just_plane.core", "just_plane.planning"},
     "pictures": PLAIN
@@ -23,9 +24,31 @@ MAY_IMPORT = {
     | {"just_plane.shelf"},
     # Of this package no more than the contract: what is kept does not know what it means.
     "store": PLAIN
-    | {"datetime", "hashlib", "pathlib", "platformdirs", "sqlite3", "uuid", "just_plane.contract", "just_plane.store"},
+    | {
+        "datetime",
+        "hashlib",
+        "pathlib",
+        "platformdirs",
+        "sqlite3",
+        "time",
+        "uuid",
+        "just_plane.contract",
+        "just_plane.store",
+    },
     "web": PLAIN
-    | {"copy", "flask", "flask_openapi3", "json", "logging", "mimetypes", "os", "pathlib", "pydantic", "secrets"}
+    | {
+        "copy",
+        "flask",
+        "flask_openapi3",
+        "hashlib",
+        "json",
+        "logging",
+        "mimetypes",
+        "os",
+        "pathlib",
+        "pydantic",
+        "secrets",
+    }
     | {"socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract", "just_plane.core"}
     | {"just_plane.pictures", "just_plane.planning", "just_plane.shelf", "just_plane.store", "just_plane.web"},
 }
@@ -136,3 +159,21 @@ def test_the_rule_would_catch_a_breach(tmp_path):
     breach.write_text("from just_plane.web import app\nimport flask\n")
     assert imported(breach) == {"just_plane.web", "flask"}
     assert imported_modules(breach) == {"just_plane.web.app", "flask"}
+
+
+def core_functions():
+    for path in files_of("core"):
+        module = ast.parse(path.read_text())
+        classes = [node for node in module.body if isinstance(node, ast.ClassDef)]
+        for node in (node for place in (module, *classes) for node in place.body):
+            if isinstance(node, ast.FunctionDef) and not node.name.startswith("_"):
+                yield f"{path.stem}.{node.name}", node
+
+
+@pytest.mark.parametrize(("name", "function"), core_functions(), ids=lambda value: value if type(value) is str else "")
+def test_a_function_of_the_core_says_what_goes_in_and_what_comes_out(name, function):
+    said = ast.get_docstring(function) or ""
+    arguments = [each.arg for each in (*function.args.args, *function.args.kwonlyargs) if each.arg != "self"]
+    assert [each for each in arguments if each not in said] == []
+    units = ("mm", "radians", "ratio", "float", "bool", "int", "str", "array", "True", "degrees")
+    assert "Returns" in said or any(unit in said for unit in units)

@@ -3,12 +3,16 @@
 import os
 import re
 import signal
+import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import sync_playwright
+
+from just_plane.store.folder import FILE
 
 ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
@@ -59,11 +63,30 @@ def chromium():
         browser.close()
 
 
-@pytest.fixture
-def server(tmp_path):
-    running = Server(tmp_path / "data")
-    yield running
+@pytest.fixture(scope="session")
+def shared_server(tmp_path_factory):
+    """One server a worker, on the demo's data, and a copy of that data as it was filled."""
+    folder = tmp_path_factory.mktemp("shared")
+    running = Server(folder)
+    as_filled = folder / "as-filled.sqlite3"
+    copy_database(folder / FILE, as_filled)
+    yield running, as_filled
     running.kill()
+
+
+@pytest.fixture
+def server(shared_server):
+    """The worker's server, its data as the demo fills it: nothing of the test before is left."""
+    running, as_filled = shared_server
+    if running.process.poll() is not None:
+        running.start()
+    copy_database(as_filled, running.folder / FILE)
+    return running
+
+
+def copy_database(source, destination):
+    with closing(sqlite3.connect(source, timeout=20)) as old, closing(sqlite3.connect(destination, timeout=20)) as new:
+        old.backup(new)
 
 
 @pytest.fixture(scope="session")

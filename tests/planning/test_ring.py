@@ -104,3 +104,14 @@ def test_a_tube_takes_the_far_end_away(pod, changed):
     )
     ring = next(way for way in plan_shot(far).ways if way.id == "ring")
     assert "before the farthest point" in ring.against[0]
+
+
+def test_a_stack_by_ring_works_as_its_first_frame_does(pod):
+    """The f-number that is told is the one at the nearest point, where exposure is set."""
+    ring = next(way for way in plan_shot(pod).ways if way.id == "ring")
+    rigged, _ = table_of(pod)
+    focus = plan_shot(pod).focus_behind_nearest_mm
+    there = exact(rigged, 0.0, focus)
+    assert ring.effective_f_number == pytest.approx(ring.f_number * there.f_number_factor, rel=1e-4)
+    framed = rigged.imaging.f_number_factor
+    assert there.f_number_factor > framed * 1.005  # nearer than the middle: longer extension

@@ -195,3 +195,11 @@ def test_a_kit_too_large_to_try_says_what_was_left_out(monkeypatch):
     assert all(len(found.rig) <= 4 for found in answer.results)
     monkeypatch.undo()
     assert "left out" not in ask(SHELF, 40.0, carried_only=False).bounds
+
+
+def test_of_rows_alike_in_light_the_one_with_fewer_pieces_comes_first():
+    """Extension costs by the size it gives, whichever tubes hold it open: what is left to choose by is the handling."""
+    results = ask(kit_of("macro-60", "tube-12", "tube-20"), 30.0).results
+    lost = [found.stops_lost for found in results]
+    assert max(lost) - min(lost) < 0.25  # less than the half stop that a piece counts
+    assert [len(found.rig) for found in results] == [2, 2, 3]

@@ -1,5 +1,6 @@
 /** The plan of the draft as it stands: asked at every change, one request at a time, the latest wins. */
-import { useEffect, useRef, useState } from "react";
+import { replaceEqualDeep } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { api, dataOf, Refusal } from "../api/client";
 import type { FieldProblem, Plan, Shot } from "../api/types";
 import type { Units } from "../units/units";
@@ -13,29 +14,46 @@ export interface Planned {
   reachable: boolean;
 }
 
-const RETRY_MS = 1500;
+interface Asked {
+  shot: Shot;
+  units: Units;
+}
 
-export function usePlan(shot: Shot, units: Units): Planned {
-  const [planned, setPlanned] = useState<Planned>({ plan: null, of: null, problems: [], reachable: true });
-  const state = useRef<{ wanted: { shot: Shot; units: Units } | null; running: boolean }>({
+const RETRY_MS = 1500;
+const NONE: FieldProblem[] = [];
+
+/**
+ * The plan, and `ask` to have it worked out before the change is drawn: the server then works while the page draws.
+ * Parts of a plan that come out as they were are the same objects as before, so that what shows them is not drawn anew.
+ */
+export function usePlan(shot: Shot, units: Units): Planned & { ask: (shot: Shot) => void } {
+  const [planned, setPlanned] = useState<Planned>({ plan: null, of: null, problems: NONE, reachable: true });
+  const loop = useRef<{ wanted: Asked | null; last: Asked | null; running: boolean }>({
     wanted: null,
+    last: null,
     running: false,
   });
 
-  useEffect(() => {
-    const loop = state.current;
-    loop.wanted = { shot, units };
-    if (loop.running) return;
-    loop.running = true;
+  const askFor = useCallback((wanted: Asked) => {
+    const state = loop.current;
+    if (state.last?.shot === wanted.shot && state.last.units === wanted.units) return;
+    state.last = state.wanted = wanted;
+    if (state.running) return;
+    state.running = true;
     void (async () => {
-      while (loop.wanted !== null) {
-        const asked: { shot: Shot; units: Units } = loop.wanted;
-        loop.wanted = null;
+      while (state.wanted !== null) {
+        const asked: Asked = state.wanted;
+        state.wanted = null;
         try {
           const plan = await dataOf(
             api.POST("/api/plan", { params: { query: { units: asked.units } }, body: asked.shot }),
           );
-          setPlanned({ plan, of: asked.shot, problems: [], reachable: true });
+          setPlanned((last) => ({
+            plan: last.plan ? replaceEqualDeep(last.plan, plan) : plan,
+            of: asked.shot,
+            problems: NONE,
+            reachable: true,
+          }));
         } catch (error) {
           if (error instanceof Refusal) {
             const problems = error.problem.problems.length
@@ -45,13 +63,15 @@ export function usePlan(shot: Shot, units: Units): Planned {
           } else {
             setPlanned((last) => ({ ...last, reachable: false }));
             await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
-            loop.wanted ??= asked;
+            state.wanted ??= asked;
           }
         }
       }
-      loop.running = false;
+      state.running = false;
     })();
-  }, [shot, units]);
+  }, []);
 
-  return planned;
+  useEffect(() => askFor({ shot, units }), [askFor, shot, units]);
+  const ask = useCallback((draft: Shot) => askFor({ shot: draft, units }), [askFor, units]);
+  return { ...planned, ask };
 }

@@ -15,10 +15,10 @@ export function useShot(shotId: string) {
   });
 }
 
-export function useShotEditing(opened: KeptShot): ShotEditing {
+export function useShotEditing(opened: KeptShot, onDraft?: (draft: Shot) => void): ShotEditing {
   const [place] = useState(() => placeOf(opened.shot_id));
   const kept = useMemo(() => keptOf(opened), [opened]);
-  return useEditing(kept, place);
+  return useEditing(kept, place, onDraft);
 }
 
 function keptOf(kept: KeptShot): Kept<Shot> {

@@ -48,6 +48,20 @@ def f_number_from_effective(effective_f_number, magnification, pupil_magnificati
     """Marked f-number that works as ``effective_f_number``; the inverse of :func:`effective_f_number`.
 
     Parameters, units and errors as there. For cameras that show the effective number when focused close.
+
+    Parameters
+    ----------
+    effective_f_number : float or array   > 0, dimensionless.
+    magnification : float or array        >= 0, dimensionless.
+    pupil_magnification : float or array  > 0, dimensionless.
+
+    Returns
+    -------
+    float or array   Dimensionless; shape of the inputs broadcast together.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
     """
     positive("effective_f_number", effective_f_number)
     non_negative("magnification", magnification)
@@ -98,7 +112,21 @@ def numerical_aperture(effective_f_number, magnification):
 
 
 def effective_f_number_from_numerical_aperture(numerical_aperture, magnification):
-    """Effective f-number of an objective: m / (2 NA); the inverse of :func:`numerical_aperture`."""
+    """Effective f-number of an objective: m / (2 NA); the inverse of :func:`numerical_aperture`.
+
+    Parameters
+    ----------
+    numerical_aperture : float or array   Subject side, > 0, dimensionless.
+    magnification : float or array        > 0, dimensionless.
+
+    Returns
+    -------
+    float or array   Dimensionless.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
+    """
     positive("numerical_aperture", numerical_aperture)
     positive("magnification", magnification)
     return magnification / (2 * numerical_aperture)

@@ -113,7 +113,18 @@ def depth_of_field(
 
 
 def depth_from_blur(blur, effective_f_number, magnification):
-    """Depth in the subject (mm) over which the blur on the sensor stays within ``blur`` (mm): 2 b N_e / m^2."""
+    """Depth in the subject (mm) over which the blur on the sensor stays within ``blur`` (mm): 2 b N_e / m^2.
+
+    Parameters
+    ----------
+    blur : float or (N,) array                mm on the sensor, >= 0.
+    effective_f_number : float or (N,) array  > 0, dimensionless.
+    magnification : float or (N,) array       > 0, dimensionless.
+
+    Returns
+    -------
+    float or (N,) array   mm in the subject; 0 where nothing may blur.
+    """
     return 2 * blur * effective_f_number / (magnification * magnification)
 
 
@@ -257,7 +268,17 @@ def best_aperture(
 
 
 def edge_defocus(depth, pupil_distance=math.inf):
-    """Defocus at both ends of a depth, focus placed best, as the small-depth offset (mm) that blurs as much."""
+    """Defocus at both ends of a depth, focus placed best, as the small-depth offset (mm) that blurs as much.
+
+    Parameters
+    ----------
+    depth : float            mm, >= 0.
+    pupil_distance : float   Plane of focus to entrance pupil, mm, > 0; infinite for the small-depth limit.
+
+    Returns
+    -------
+    float   mm; half the depth in that limit.
+    """
     if math.isinf(pupil_distance):
         return depth / 2
     near = best_focus(depth, pupil_distance)

@@ -15,7 +15,23 @@ SMALLEST_POSITIVE = 1e-12
 
 
 def positive(quantity, value, unit="", remedy=""):
-    """Return ``value`` when every element is finite and within [1e-12, 1e12], else raise OutOfDomainError."""
+    """Return ``value`` when every element is finite and within [1e-12, 1e12], else raise OutOfDomainError.
+
+    Parameters
+    ----------
+    quantity : str                 Its name, for the sentence.
+    value : float, int or array
+    unit : str                     Of the value; empty for ratios.
+    remedy : str                   What would work, a sentence; may be empty.
+
+    Returns
+    -------
+    float, int or array   ``value`` itself, every element within [1e-12, 1e12].
+
+    Raises
+    ------
+    OutOfDomainError      An element is outside that, or not finite.
+    """
     if isinstance(value, float | int):
         if SMALLEST_POSITIVE <= value <= LARGEST:
             return value
@@ -25,7 +41,23 @@ def positive(quantity, value, unit="", remedy=""):
 
 
 def non_negative(quantity, value, unit="", remedy=""):
-    """Return ``value`` when every element is finite and within [0, 1e12], else raise OutOfDomainError."""
+    """Return ``value`` when every element is finite and within [0, 1e12], else raise OutOfDomainError.
+
+    Parameters
+    ----------
+    quantity : str                 Its name, for the sentence.
+    value : float, int or array
+    unit : str                     Of the value; empty for ratios.
+    remedy : str                   What would work, a sentence; may be empty.
+
+    Returns
+    -------
+    float, int or array   ``value`` itself, every element within [0, 1e12].
+
+    Raises
+    ------
+    OutOfDomainError      An element is outside that, or not finite.
+    """
     if isinstance(value, float | int):
         if 0 <= value <= LARGEST:
             return value
@@ -35,14 +67,44 @@ def non_negative(quantity, value, unit="", remedy=""):
 
 
 def fraction(quantity, value, remedy=""):
-    """Return ``value`` when 0 <= value < 1, else raise OutOfDomainError."""
+    """Return ``value`` when 0 <= value < 1, else raise OutOfDomainError.
+
+    Parameters
+    ----------
+    quantity : str   Its name, for the sentence.
+    value : float
+    remedy : str     What would work, a sentence; may be empty.
+
+    Returns
+    -------
+    float            ``value`` itself.
+
+    Raises
+    ------
+    OutOfDomainError   It is not at least 0 and below 1.
+    """
     if not (isinstance(value, float | int) and 0 <= value < 1):
         raise _refusal("not_a_fraction", quantity, value, "", "must be at least 0 and below 1", remedy)
     return value
 
 
 def count(quantity, value, remedy=""):
-    """Return ``value`` when it is a whole number, 0 or more, else raise OutOfDomainError."""
+    """Return ``value`` when it is a whole number, 0 or more, else raise OutOfDomainError.
+
+    Parameters
+    ----------
+    quantity : str   Its name, for the sentence.
+    value : int
+    remedy : str     What would work, a sentence; may be empty.
+
+    Returns
+    -------
+    int              ``value`` itself.
+
+    Raises
+    ------
+    OutOfDomainError   It is no whole number of 0 or more.
+    """
     if not (isinstance(value, int) and not isinstance(value, bool) and 0 <= value <= LARGEST):
         raise _refusal("not_a_count", quantity, value, "", "must be a whole number, 0 or more", remedy)
     return value

@@ -46,10 +46,22 @@ class OpticsError(ValueError):
 
     @property
     def message(self):
+        """What is wrong and why, one sentence.
+
+        Returns
+        -------
+        str   Lengths in mm.
+        """
         return self.spoken()[0]
 
     @property
     def remedy(self):
+        """What would work, one sentence.
+
+        Returns
+        -------
+        str   Lengths in mm; may be empty.
+        """
         return self.spoken()[1]
 
     def spoken(self, speak=spoken_plainly):
@@ -60,7 +72,16 @@ class OpticsError(ValueError):
         return tuple(template.format(**words) for template in self._templates)
 
     def with_remedy(self, remedy):
-        """The same refusal with another way out."""
+        """The same refusal with another way out.
+
+        Parameters
+        ----------
+        remedy : str   A template as the constructor takes it.
+
+        Returns
+        -------
+        OpticsError    Of the same class.
+        """
         message, _ = self._templates
         return type(self)(
             self.code,

@@ -60,6 +60,20 @@ def shutter_after_extension(shutter, f_number, effective_f_number):
     """Shutter time for a hand-held meter's reading once extension has taken its light: t (N_e/N)^2.
 
     A meter that looks through the lens has seen the loss already: then leave this out.
+
+    Parameters
+    ----------
+    shutter : float or array              As read, s, > 0.
+    f_number : float or array             Marked, > 0, dimensionless.
+    effective_f_number : float or array   > 0, dimensionless.
+
+    Returns
+    -------
+    float or array   s.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
     """
     positive("shutter", shutter, "s")
     return shutter * np.exp2(stops_lost(f_number, effective_f_number))

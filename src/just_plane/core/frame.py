@@ -40,6 +40,16 @@ class Frame:
         return (from_left - 0.5) * self.width * scale, (0.5 - from_top) * self.height * scale
 
     def place(self, x, y, z):
-        """Where a point (mm, floats or arrays) is seen: shares from left and from top, the inverse of across_up."""
+        """Where a point (mm, floats or arrays) is seen: shares from left and from top, the inverse of across_up.
+
+        Parameters
+        ----------
+        x, y : float or array   mm from the axis, right and up.
+        z : float or array      Distance from the lens, mm.
+
+        Returns
+        -------
+        (from_left, from_top)   Shares of the frame, floats or arrays.
+        """
         scale = self.scale_at(z)
         return 0.5 + x / (self.width * scale), 0.5 - y / (self.height * scale)

@@ -41,7 +41,16 @@ class Imaging(NamedTuple):
     """At which the lens itself works: what it images is what the elements in front of it show."""
 
     def effective_f_number(self, f_number):
-        """Effective f-number at a marked one: whichever stop limits the cone of light."""
+        """Effective f-number at a marked one: whichever stop limits the cone of light.
+
+        Parameters
+        ----------
+        f_number : float or (N,) array   Marked, > 0, dimensionless.
+
+        Returns
+        -------
+        float or array   Dimensionless.
+        """
         works_as = f_number * self.f_number_factor
         return (
             works_as
@@ -52,6 +61,12 @@ class Imaging(NamedTuple):
 
 def image(elements, place, size_correction=1.0):
     """What a chain does, its lens standing at index ``place``.
+
+    Parameters
+    ----------
+    elements : sequence           Subject to sensor, as :class:`just_plane.core.rig.Rig` has checked them.
+    place : int                   Index of the lens whose aperture is set.
+    size_correction : float       Measured size / modelled size, > 0; the sensor is moved to make it so.
 
     Returns
     -------
@@ -95,7 +110,16 @@ def image(elements, place, size_correction=1.0):
 
 
 def size(elements, place, size_correction=1.0):
-    """Magnification alone: image size / subject size. Raises NoImageError as :func:`image`."""
+    """Magnification alone: image size / subject size. Raises NoImageError as :func:`image`.
+
+    Parameters
+    ----------
+    elements, place, size_correction   As for :func:`image`.
+
+    Returns
+    -------
+    float or array                     Dimensionless, > 0.
+    """
     front, behind, _ = _around(elements, place)
     a = through(behind, through(thin_lens(elements[place].focal_length_now), front))[0]
     _must_image(a)

@@ -88,15 +88,38 @@ class Prime:
 
     @property
     def pupil_ratio(self):
-        """Exit / entrance pupil diameter as light meets this lens in the rig."""
+        """Exit / entrance pupil diameter as light meets this lens in the rig.
+
+        Returns
+        -------
+        float   Exit / entrance pupil diameter, dimensionless.
+        """
         return self.pupil_magnification
 
     def cone(self, magnification):
-        """F-number behind the lens, per marked f-number, when it works at ``magnification``: 1 + m/P."""
+        """F-number behind the lens, per marked f-number, when it works at ``magnification``: 1 + m/P.
+
+        Parameters
+        ----------
+        magnification : float or array   At which the lens itself works, >= 0.
+
+        Returns
+        -------
+        float or array   Dimensionless.
+        """
         return 1 + magnification / self.pupil_magnification
 
     def focused(self, own_magnification):
-        """The same lens with its ring elsewhere."""
+        """The same lens with its ring elsewhere.
+
+        Parameters
+        ----------
+        own_magnification : float or (N,) array   >= 0; 0 is infinity.
+
+        Returns
+        -------
+        Prime
+        """
         return Prime(
             self.focal_length,
             own_magnification,
@@ -106,7 +129,16 @@ class Prime:
         )
 
     def turned_round(self, standoff=0.0):
-        """The same lens, its ring at infinity, the other way round: see :class:`Reversed`."""
+        """The same lens, its ring at infinity, the other way round: see :class:`Reversed`.
+
+        Parameters
+        ----------
+        standoff : float   mm, from where the turned lens is held to the sensor with nothing between.
+
+        Returns
+        -------
+        Reversed
+        """
         return Reversed(self.focused(0.0), standoff)
 
 
@@ -139,6 +171,12 @@ class Reversed:
 
     @property
     def focal_length_now(self):
+        """Focal length at this setting: turning a lens round does not change it.
+
+        Returns
+        -------
+        float   mm.
+        """
         return self.lens.focal_length
 
     @property
@@ -148,18 +186,47 @@ class Reversed:
 
     @property
     def pupil_ratio(self):
+        """Exit / entrance pupil diameter as it stands now: 1/P of the lens the right way round.
+
+        Returns
+        -------
+        float   Dimensionless.
+        """
         return 1 / self.lens.pupil_magnification
 
     def cone(self, magnification):
-        """F-number behind the lens, per marked f-number: 1/P + m."""
+        """F-number behind the lens, per marked f-number: 1/P + m.
+
+        Parameters
+        ----------
+        magnification : float or array   At which the lens itself works, >= 0.
+
+        Returns
+        -------
+        float or array   Dimensionless.
+        """
         return 1 / self.lens.pupil_magnification + magnification
 
     def focused(self, own_magnification):
-        """Itself: turning the ring of a reversed lens is not a way to focus. An array asks for as many answers."""
+        """Itself: turning the ring of a reversed lens is not a way to focus. An array asks for as many answers.
+
+        Parameters
+        ----------
+        own_magnification : float or (N,) array   >= 0; 0 is infinity.
+
+        Returns
+        -------
+        Reversed
+        """
         return self
 
     def turned_round(self):
-        """The lens the right way round again."""
+        """The lens the right way round again.
+
+        Returns
+        -------
+        Prime
+        """
         return self.lens
 
 
@@ -204,24 +271,64 @@ class Objective:
 
     @property
     def focal_length_now(self):
+        """Focal length of the thin lens that stands for it.
+
+        Returns
+        -------
+        float   mm: tube length / (M + 1).
+        """
         return self.tube_length / (self.engraved_magnification + 1)
 
     @property
     def f_number(self):
-        """1 / (2 NA)."""
+        """1 / (2 NA).
+
+        Returns
+        -------
+        float   Dimensionless.
+        """
         return 1 / (2 * self.numerical_aperture)
 
     def cone(self, magnification):
-        """F-number behind the objective, per marked f-number 1 / (2 NA): m."""
+        """F-number behind the objective, per marked f-number 1 / (2 NA): m.
+
+        Parameters
+        ----------
+        magnification : float or array   At which it works, > 0.
+
+        Returns
+        -------
+        float or array   Dimensionless.
+        """
         return magnification
 
     def focused(self, own_magnification):
-        """Itself: an objective has no ring."""
+        """Itself: an objective has no ring.
+
+        Parameters
+        ----------
+        own_magnification : float or array   Without effect.
+
+        Returns
+        -------
+        Objective
+        """
         return self
 
 
 def prime_from_data_sheet(focal_length, minimum_focus_distance, closest_magnification, pupil_magnification=1.0):
     """A :class:`Prime` at infinity, its breathing taken from the two close-focus numbers of its data sheet.
+
+    Parameters
+    ----------
+    focal_length : float             As marked, mm, > 0.
+    minimum_focus_distance : float   Subject to sensor at closest focus, mm, > 0.
+    closest_magnification : float    There, > 0.
+    pupil_magnification : float      Exit / entrance pupil diameter, > 0.
+
+    Returns
+    -------
+    Prime                            At infinity.
 
     Raises
     ------

@@ -17,7 +17,12 @@ class CloseUpLens:
 
     @property
     def matrix_power(self):
-        """1/mm."""
+        """1/mm.
+
+        Returns
+        -------
+        float   1/mm.
+        """
         return self.power / 1000
 
     separation = 0.0
@@ -48,12 +53,26 @@ class FacingLens:
 
     @property
     def matrix_power(self):
-        """1/mm."""
+        """1/mm.
+
+        Returns
+        -------
+        float   1/mm.
+        """
         return 1 / self.focal_length
 
     def cone_toward_subject(self, subject_distance):
         """F-number of the cone from the subject that this lens's own stop lets through: N (1 + m/P), with m = u/f - 1,
-        the size at which the lens, as it was made to be used, would image what is now behind it onto the subject."""
+        the size at which the lens, as it was made to be used, would image what is now behind it onto the subject.
+
+        Parameters
+        ----------
+        subject_distance : float or array   Subject to this lens, mm, > 0.
+
+        Returns
+        -------
+        float or array   Dimensionless.
+        """
         return self.f_number * (1 + (subject_distance / self.focal_length - 1) / self.pupil_magnification)
 
 
@@ -92,6 +111,12 @@ class Bellows:
 
     @property
     def length(self):
+        """How far they are drawn; at their shortest while nothing else is said.
+
+        Returns
+        -------
+        float or array   mm.
+        """
         return self.shortest if self.draw is None else self.draw
 
 

@@ -47,16 +47,45 @@ def merit(way, contrast_threshold, hold_still=None, *, keeps_picture=True):
 
 
 def ranked(merits):
-    """Indices of ways, the best first; of equals the one that came first."""
+    """Indices of ways, the best first; of equals the one that came first.
+
+    Parameters
+    ----------
+    merits : sequence of Merit
+
+    Returns
+    -------
+    list of int
+    """
     return sorted(range(len(merits)), key=lambda index: merits[index], reverse=True)
 
 
 def deciding(one, other):
-    """The first criterion in which two merits differ; None when they are alike."""
+    """The first criterion in which two merits differ; None when they are alike.
+
+    Parameters
+    ----------
+    one, other : Merit
+
+    Returns
+    -------
+    str or None   One of ``CRITERIA``.
+    """
     return next((name for name, a, b in zip(CRITERIA, one, other, strict=True) if a != b), None)
 
 
 def recommend(ways, contrast_threshold, hold_still=None):
-    """Index of the best way; None when there is none. As :func:`ranked`, every way keeping the picture."""
+    """Index of the best way; None when there is none. As :func:`ranked`, every way keeping the picture.
+
+    Parameters
+    ----------
+    ways : sequence of Way
+    contrast_threshold : float     That counts as sharp.
+    hold_still : float or None     s; None: for ever.
+
+    Returns
+    -------
+    int or None
+    """
     order = ranked([merit(way, contrast_threshold, hold_still) for way in ways])
     return order[0] if order else None

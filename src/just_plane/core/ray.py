@@ -16,13 +16,31 @@ def thin_lens(focal_length):
 
 
 def through(later, earlier):
-    """The product: first ``earlier``, then ``later``."""
+    """The product: first ``earlier``, then ``later``.
+
+    Parameters
+    ----------
+    later, earlier : (a, b, c, d)
+
+    Returns
+    -------
+    (a, b, c, d)
+    """
     a, b, c, d = later
     p, q, r, s = earlier
     return (a * p + b * r, a * q + b * s, c * p + d * r, c * q + d * s)
 
 
 def turned_round(matrix):
-    """The same pieces met by light from the other side: a and d change places (the determinant is 1)."""
+    """The same pieces met by light from the other side: a and d change places (the determinant is 1).
+
+    Parameters
+    ----------
+    matrix : (a, b, c, d)
+
+    Returns
+    -------
+    (a, b, c, d)
+    """
     a, b, c, d = matrix
     return (d, b, c, a)

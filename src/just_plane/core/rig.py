@@ -73,27 +73,56 @@ class Rig:
 
     @property
     def lens(self):
-        """The lens whose aperture is set: a prime, a reversed lens or an objective."""
+        """The lens whose aperture is set: a prime, a reversed lens or an objective.
+
+        Returns
+        -------
+        Prime, Reversed or Objective
+        """
         return self.elements[self._place]
 
     @property
     def bellows(self):
-        """The bellows in the chain, or None."""
+        """The bellows in the chain, or None.
+
+        Returns
+        -------
+        Bellows or None
+        """
         return next((element for element in self.elements if isinstance(element, Bellows)), None)
 
     @property
     def closest_setting(self):
         """Own magnification of the lens at the near end of its ring; 0 when the ring is left at infinity, as it is on a
-        reversed lens and behind a facing one: turning it there hardly changes the size, and not always upward."""
+        reversed lens and behind a facing one: turning it there hardly changes the size, and not always upward.
+
+        Returns
+        -------
+        float   Dimensionless, >= 0.
+        """
         return 0.0 if isinstance(self.elements[0], FacingLens) else self.lens.closest_magnification
 
     @property
     def is_fixed(self):
-        """Whether nothing in it can be set: it has one magnification and one distance."""
+        """Whether nothing in it can be set: it has one magnification and one distance.
+
+        Returns
+        -------
+        bool
+        """
         return self.closest_setting == 0 and self.bellows is None
 
     def focused(self, own_magnification):
-        """The same rig with the focus ring elsewhere; an array asks for many settings at once."""
+        """The same rig with the focus ring elsewhere; an array asks for many settings at once.
+
+        Parameters
+        ----------
+        own_magnification : float or (N,) array   >= 0; 0 is infinity.
+
+        Returns
+        -------
+        Rig
+        """
         return self._with(LENSES, lambda lens: lens.focused(own_magnification))
 
     def drawn(self, draw):
@@ -115,7 +144,12 @@ class Rig:
         return image(self.elements, self._place, self.size_correction)
 
     def magnification(self):
-        """Of the whole rig at this setting: image size / subject size. Raises NoImageError as :meth:`imaging`."""
+        """Of the whole rig at this setting: image size / subject size. Raises NoImageError as :meth:`imaging`.
+
+        Returns
+        -------
+        float or (N,) array   Dimensionless.
+        """
         return size(self.elements, self._place, self.size_correction)
 
     def at_magnification(self, magnification):
@@ -167,7 +201,16 @@ class Rig:
         return open_.drawn(draw)
 
     def magnification_range(self):
-        """Smallest and largest magnification over all that can be set, far end first."""
+        """Smallest and largest magnification over all that can be set, far end first.
+
+        Returns
+        -------
+        (float, float)   Dimensionless; 0 at infinity.
+
+        Raises
+        ------
+        NoImageError     As :meth:`imaging`.
+        """
         closest = self.focused(self.closest_setting)
         bellows = self.bellows
         if bellows is None:

@@ -87,6 +87,15 @@ def circle_for_pixel(pixel_pitch, factor=2.0):
 def pixel_pitch(sensor_width, pixels_across):
     """Distance between pixel centres, mm, from the sensor's width (mm) and its pixel count.
 
+    Parameters
+    ----------
+    sensor_width : float     mm, > 0.
+    pixels_across : int or None   Along that side.
+
+    Returns
+    -------
+    float                    mm.
+
     Raises
     ------
     OutOfDomainError   Width or count is not positive, or the count is unknown.

@@ -43,6 +43,12 @@ class Way:
 
     @property
     def frames(self):
+        """How many frames it takes; 0 for a way that is not possible.
+
+        Returns
+        -------
+        int
+        """
         return len(self.focuses)
 
 
@@ -69,7 +75,18 @@ class Single(NamedTuple):
 
 
 def one_frame(view, single, pace):
-    """A single frame; :func:`one_frames` of one."""
+    """A single frame; :func:`one_frames` of one.
+
+    Parameters
+    ----------
+    view : View
+    single : Single
+    pace : Pace
+
+    Returns
+    -------
+    Way
+    """
     return one_frames(view, (single,), pace)[0]
 
 

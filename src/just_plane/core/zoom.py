@@ -53,6 +53,10 @@ class Zoom:
         """What the data sheet would say at a focal length between the ends: every number goes evenly along with the
         focal length. A model; makers seldom say more.
 
+        Parameters
+        ----------
+        focal_length : float   mm, > 0.
+
         Returns
         -------
         ZoomEnd

@@ -20,7 +20,8 @@ interface HandlesProps {
 /** What can be taken hold of on the drawing: both limits of the subject, the focus and the aperture. */
 export function Handles({ view, shot, plan, depth, shift, onNear, edit }: HandlesProps) {
   const { units } = usePreferences();
-  const focus = plan.focus_behind_nearest_mm ?? 0;
+  // From the draft where it says so: what is held moves with the hand, not with the answer.
+  const focus = shot.focus_behind_nearest_mm ?? plan.focus_behind_nearest_mm ?? 0;
   const single = plan.ways.find((way) => way.id === "one");
   const band = single?.bands_mm[0];
   const middle = view.height / 2;

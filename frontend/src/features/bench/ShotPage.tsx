@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from "react-router";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { KeptShot, Shot, WayAnswer } from "../../api/types";
@@ -74,12 +74,19 @@ export function ShotPage() {
 }
 
 function OpenShot({ opened, station }: { opened: KeptShot; station: StationId }) {
-  const editing = useShotEditing(opened);
+  const asking = useRef<(draft: Shot) => void>(undefined);
+  const editing = useShotEditing(
+    opened,
+    useCallback((draft: Shot) => asking.current?.(draft), []),
+  );
   const { units } = usePreferences();
   const navigate = useNavigate();
   const { draft: shot, kept, edit } = editing;
   const planned = usePlan(shot, units);
-  const { plan } = planned;
+  const { plan, ask } = planned;
+  useEffect(() => {
+    asking.current = ask;
+  }, [ask]);
   const [looked, setLooked] = useState<WayAnswer["id"] | null>(null);
   const [point, selectPoint] = useState<string | null>(null);
   const [comparing, setComparing] = useState(false);
@@ -116,12 +123,6 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       cautionAt: (field) => at(field, ["caution", "note"]),
     };
   }, [shot, plan, planned.of, edit, way, refused, point]);
-
-  // While something is dragged the drawing comes first; the panel's many fields follow a little behind. Another point
-  // taken hold of shows at once: what is typed next is meant for it.
-  const behind = useCalm(bench, 120);
-  const calm = behind.point === bench.point ? behind : bench;
-  const panel = useMemo(() => <StationPanel station={station} shotId={kept.id} />, [station, kept.id]);
 
   useShortcuts({
     undo: editing.undo,
@@ -168,9 +169,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
         <Tape shotId={kept.id} current={station} answers={answers} />
         <SaveBar editing={editing} reachable={planned.reachable} />
         <Columns>
-          <BenchContext value={calm}>
-            <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>{panel}</Panel>
-          </BenchContext>
+          <CalmPanel bench={bench} station={station} shotId={kept.id} />
           {comparing ? <Compare onBack={() => setComparing(false)} /> : <BenchArea station={station} />}
         </Columns>
         <Foot
@@ -184,6 +183,27 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           onCompare={setComparing}
         />
       </Page>
+    </BenchContext>
+  );
+}
+
+interface CalmPanelProps {
+  bench: OnTheBench;
+  station: StationId;
+  shotId: string;
+}
+
+/**
+ * The station's panel. While something is dragged the drawing comes first; the panel's many fields follow a little
+ * behind. Another point taken hold of shows at once: what is typed next is meant for it.
+ */
+function CalmPanel({ bench, station, shotId }: CalmPanelProps) {
+  const behind = useCalm(bench, 120);
+  const calm = behind.point === bench.point ? behind : bench;
+  const panel = useMemo(() => <StationPanel station={station} shotId={shotId} />, [station, shotId]);
+  return (
+    <BenchContext value={calm}>
+      <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>{panel}</Panel>
     </BenchContext>
   );
 }

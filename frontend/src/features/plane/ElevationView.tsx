@@ -1,5 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import { useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { PlaneSection, PointAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
@@ -41,6 +41,10 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
     size.width > 60 && size.height > 60 ? elevationOf(plane, depth, size.width, size.height) : null;
   const railCounts = planeOf(shot).rail_counts;
 
+  const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
+  useEffect(() => {
+    if (drag.current === null) setHeld(null);
+  }, [plane]);
   const move = (point: PointAnswer, deep: number, across: number, passing: boolean) => {
     const turn = (plane.azimuth_deg * Math.PI) / 180;
     const perMm = point.frame_width_mm ? 1 / point.frame_width_mm : 0;
@@ -60,12 +64,16 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
     selectPoint(point.id);
     event.currentTarget.setPointerCapture(event.pointerId);
     drag.current = { id: point.id, x: event.clientX, y: event.clientY, view };
+    const mark = { x: view.x(point.behind_nearest_mm ?? 0), y: view.y(point.across_mm ?? 0) };
+    setHeld({ id: point.id, ...mark });
   };
   const onPointerMove = (point: PointAnswer, done: boolean) => (event: PointerEvent) => {
     const from = drag.current;
     if (from?.id !== point.id) return;
     const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
     if (dx || dy || done) move(point, from.view.mm(dx), -from.view.mm(dy), !done);
+    // The mark moves with the hand; the answer follows, and what comes after the release takes its place.
+    setHeld((mark) => mark && { ...mark, x: mark.x + dx, y: mark.y + dy });
     drag.current = done ? null : { ...from, x: event.clientX, y: event.clientY };
   };
   const onKeyDown = (point: PointAnswer) => (event: KeyboardEvent) => {
@@ -93,8 +101,8 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
               <PointMark
                 key={`${point.id}-${point.corner ?? ""}`}
                 point={point}
-                x={view.x(point.behind_nearest_mm)}
-                y={view.y(point.across_mm ?? 0)}
+                x={held?.id === point.id ? held.x : view.x(point.behind_nearest_mm)}
+                y={held?.id === point.id ? held.y : view.y(point.across_mm ?? 0)}
                 allowedUm={plane.allowed_blur_um}
                 blurUm={blurIn(way, point, plane)}
                 selected={point.id === selected}

@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { useRef, useState } from "react";
 import styled, { useTheme } from "styled-components";
-import type { BlurMap, PlaneSection, PointAnswer } from "../../api/types";
+import type { BlurMap, PlaneSection, PointAnswer, Shot } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
 import { useBench } from "../../shot/ShotContext";
 import { fitted } from "../../drawing/picture";
@@ -122,8 +122,7 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
           <PointMark
             key={`${point.id}-${point.corner ?? ""}`}
             point={point}
-            x={point.from_left * width}
-            y={point.from_top * height}
+            {...placeOnFrame(shot, point, width, height)}
             allowedUm={plane.allowed_blur_um}
             blurUm={blurIn(way, point, plane)}
             selected={point.id === selected}
@@ -146,6 +145,16 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
       </svg>
     </Box>
   );
+}
+
+/**
+ * Where a point is drawn: from the draft, so that what is held moves with the hand. A corner of a flat part stands where the
+ * plan has it.
+ */
+function placeOnFrame(shot: Shot, point: PointAnswer, width: number, height: number) {
+  const entered = point.corner === null ? shot.plane.points.find((each) => each.id === point.id) : undefined;
+  const { from_left, from_top } = entered ?? point;
+  return { x: from_left * width, y: from_top * height };
 }
 
 interface PhotographProps {

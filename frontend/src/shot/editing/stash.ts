@@ -7,12 +7,17 @@ export interface Stash<T> {
 
 const key = (id: string) => `just-plane.unsaved.${id}`;
 
-export function readStash<T>(id: string): Stash<T> | null {
+/**
+ * The draft left for a document, or null. What an older form of the program did not write yet is taken from `whole`, the
+ * document as it is kept.
+ */
+export function readStash<T>(id: string, whole: T): Stash<T> | null {
   const text = localStorage.getItem(key(id));
   if (text === null) return null;
   try {
     const stash = JSON.parse(text) as Partial<Stash<T>>;
-    return typeof stash.base_revision === "number" && stash.body ? (stash as Stash<T>) : null;
+    if (typeof stash.base_revision !== "number" || !stash.body) return null;
+    return { base_revision: stash.base_revision, body: filled(stash.body, whole) };
   } catch {
     return null;
   }
@@ -28,4 +33,18 @@ export function writeStash<T>(id: string, stash: Stash<T>) {
 
 export function clearStash(id: string) {
   localStorage.removeItem(key(id));
+}
+
+/** A value with the members that it lacks taken from another of its kind; lists are left as they are. */
+function filled<T>(value: T, whole: unknown): T {
+  if (!isRecord(value) || !isRecord(whole)) return value;
+  const members = Object.entries(whole).map(([name, other]) => [
+    name,
+    name in value ? filled(value[name], other) : other,
+  ]);
+  return { ...value, ...(Object.fromEntries(members) as Partial<T>) };
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
 }

@@ -2,29 +2,30 @@
  * One document on the page (a shot, the kit): the draft that is edited, kept on the server change by change, never lost
  * in between.
  *
- * A change is drawn at once, stashed in this browser, and saved in the background, one save at a time. A stash that
- * was never saved (closed window, stopped server) is taken up again when the document is next opened.
+ * A change is drawn at once, stashed in this browser, and saved in the background, one save at a time; `machine.ts` says
+ * what follows from what. A stash that was never saved (closed window, stopped server) is taken up again when the
+ * document is next opened.
  */
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Refusal, Unreachable } from "../../api/client";
+import { Refusal } from "../../api/client";
 import type { FieldProblem } from "../../api/types";
+import {
+  after,
+  isSettled,
+  opened as openedWith,
+  toDo,
+  type Happening,
+  type Kept,
+  type Work,
+} from "./machine";
 import { clearStash, readStash, writeStash } from "./stash";
 
-export type SaveState = "saved" | "saving" | "waiting" | "refused" | "conflict";
+export type { Kept, SaveState } from "./machine";
 
 const RETRY_MS = 2000;
 const WAIT_MS = 25;
 const MOST_WAITS = 200;
-
-/** A document as it is kept, with what undo and redo can do. */
-export interface Kept<T> {
-  id: string;
-  revision: number;
-  can_undo: boolean;
-  can_redo: boolean;
-  body: T;
-}
 
 /** Where a document is kept. One object for as long as the document is open. */
 export interface Place<T> {
@@ -41,7 +42,7 @@ export interface Place<T> {
 export interface Editing<T> {
   draft: T;
   kept: Kept<T>;
-  saveState: SaveState;
+  saveState: Work<T>["state"];
   problems: FieldProblem[];
   /** Change the draft; `passing` while something is being dragged: drawn, not yet saved. */
   edit: (change: (draft: T) => T, options?: { passing?: boolean }) => void;
@@ -51,125 +52,92 @@ export interface Editing<T> {
   takeTheirs: () => void;
 }
 
-export function useEditing<T>(opened: Kept<T>, place: Place<T>): Editing<T> {
+export function useEditing<T>(
+  opened: Kept<T>,
+  place: Place<T>,
+  /** Told of every changed draft before it is drawn. */
+  onDraft?: (draft: T) => void,
+): Editing<T> {
   const { id } = place;
   const queries = useQueryClient();
-  const [kept, setKept] = useState(opened);
-  const [stashed] = useState(() => readStash<T>(id));
-  const [draft, setDraft] = useState<T>(stashed?.body ?? opened.body);
-  const [saveState, setSaveState] = useState<SaveState>(
-    stashed === null ? "saved" : stashed.base_revision === opened.revision ? "waiting" : "conflict",
-  );
-  const [problems, setProblems] = useState<FieldProblem[]>([]);
-  const [retries, setRetries] = useState(0);
+  const [shown, setShown] = useState(() => openedWith(opened, readStash<T>(id, opened.body)));
+  // What happens is reckoned from here: a second change in one breath must see the first.
+  const work = useRef(shown);
 
-  // What the save loop reads; never drawn.
-  const work = useRef({
-    draft,
-    base: opened.revision,
-    dirty: stashed !== null,
-    running: false,
-    halted: saveState === "conflict",
-  });
+  const happened = useCallback((event: Happening<T>) => {
+    work.current = after(work.current, event);
+    setShown(work.current);
+  }, []);
+
+  const send = useCallback(async () => {
+    while (toDo(work.current) === "send") {
+      const base = work.current.kept.revision;
+      happened({ what: "sent" });
+      try {
+        const kept = await place.put(base, work.current.sending as T);
+        happened({ what: "saved", kept });
+        place.arrived(kept, queries);
+        announce(id, kept.revision);
+        if (isSettled(work.current)) clearStash(id);
+      } catch (error) {
+        happened({ what: "failed", ...failureOf(error, place.member) });
+        if (work.current.state === "waiting") setTimeout(() => happened({ what: "retried" }), RETRY_MS);
+      }
+    }
+  }, [happened, id, place, queries]);
+  useEffect(() => void send(), [send, shown]);
 
   const adopt = useCallback(
-    (next: Kept<T>) => {
-      // In place: a save under way holds on to this record.
-      Object.assign(work.current, { draft: next.body, base: next.revision, dirty: false, halted: false });
+    (kept: Kept<T>) => {
       clearStash(id);
-      setKept(next);
-      setDraft(next.body);
-      setProblems([]);
-      setSaveState("saved");
-      place.arrived(next, queries);
+      happened({ what: "adopted", kept });
+      place.arrived(kept, queries);
     },
-    [queries, id, place],
+    [happened, id, place, queries],
   );
 
-  const save = useCallback(async (): Promise<boolean> => {
-    const state = work.current;
-    if (state.running || state.halted) return false;
-    state.running = true;
-    try {
-      while (state.dirty && !state.halted) {
-        const sending = state.draft;
-        state.dirty = false;
-        setSaveState("saving");
-        const next = await place.put(state.base, sending);
-        state.base = next.revision;
-        setKept(next);
-        setProblems([]);
-        place.arrived(next, queries);
-        announce(id, next.revision);
-        if (state.draft === sending) clearStash(id);
-      }
-      setSaveState("saved");
-      return true;
-    } catch (error) {
-      state.dirty = true;
-      if (error instanceof Refusal && error.problem.status === 409) {
-        state.halted = true;
-        setSaveState("conflict");
-      } else if (error instanceof Refusal && error.problem.status === 422) {
-        setProblems(
-          error.problem.problems.map((each) => ({
-            ...each,
-            field: each.field.replace(new RegExp(`^/${place.member}`), ""),
-          })),
-        );
-        setSaveState("refused");
-      } else {
-        setSaveState("waiting");
-        if (error instanceof Unreachable || error instanceof Refusal)
-          setTimeout(() => setRetries((count) => count + 1), RETRY_MS);
-      }
-      return false;
-    } finally {
-      state.running = false;
-    }
-  }, [queries, id, place]);
+  const told = useRef(onDraft);
   useEffect(() => {
-    if (work.current.dirty) void save();
-  }, [save, retries]);
-
+    told.current = onDraft;
+  });
   const edit = useCallback<Editing<T>["edit"]>(
     (change, options) => {
-      const next = change(work.current.draft);
-      work.current.draft = next;
-      setDraft(next);
-      if (options?.passing) return;
-      work.current.dirty = true;
-      writeStash(id, { base_revision: work.current.base, body: next });
-      void save();
+      const draft = change(work.current.draft);
+      told.current?.(draft);
+      const passing = options?.passing ?? false;
+      happened({ what: "edited", draft, passing });
+      if (passing) return;
+      writeStash(id, { base_revision: work.current.kept.revision, body: draft });
+      void send();
     },
-    [save, id],
+    [happened, send, id],
   );
 
   const step = useCallback(
     async (direction: "undo" | "redo") => {
-      const state = work.current;
       // A save under way is waited for: what it saves is what is to be undone.
-      for (let waits = 0; state.running && waits < MOST_WAITS; waits++) {
+      for (let waits = 0; work.current.sending !== null && waits < MOST_WAITS; waits++) {
         await new Promise((resolve) => setTimeout(resolve, WAIT_MS));
       }
+      const { dirty, sending, state, kept } = work.current;
+      if (sending !== null || state === "conflict") return;
       // A draft that was refused is not on the server: undoing it is going back to what is kept.
-      if (state.dirty && !state.running && direction === "undo" && !state.halted) {
-        adopt(await place.get());
+      if (dirty) {
+        if (direction === "undo") adopt(await place.get());
         return;
       }
-      if (state.dirty || state.running || state.halted) return;
       try {
-        const next = await place.step(direction, state.base);
+        const next = await place.step(direction, kept.revision);
         adopt(next);
         announce(id, next.revision);
       } catch (error) {
-        if (error instanceof Refusal && error.problem.status === 409) {
-          state.halted = true;
-          setSaveState("conflict");
-        } else setSaveState("waiting");
+        // As a save that failed, of a draft that is what was kept.
+        happened({ what: "sent" });
+        happened({ what: "failed", ...failureOf(error, place.member) });
+        if (work.current.state === "waiting") setTimeout(() => happened({ what: "retried" }), RETRY_MS);
       }
     },
-    [adopt, id, place],
+    [adopt, happened, id, place],
   );
 
   const takeTheirs = useCallback(async () => {
@@ -177,37 +145,52 @@ export function useEditing<T>(opened: Kept<T>, place: Place<T>): Editing<T> {
   }, [adopt, place]);
 
   const keepMine = useCallback(async () => {
-    const theirs = await place.get();
-    Object.assign(work.current, { base: theirs.revision, dirty: true, halted: false });
-    writeStash(id, { base_revision: theirs.revision, body: work.current.draft });
-    await save();
-  }, [save, id, place]);
+    const kept = await place.get();
+    happened({ what: "rebased", kept });
+    writeStash(id, { base_revision: kept.revision, body: work.current.draft });
+    await send();
+  }, [happened, send, id, place]);
 
   // Another window saved: follow it when there is nothing unsaved here; otherwise the next save meets the conflict.
   useEffect(() => {
     const channel = new BroadcastChannel(CHANNEL);
     channel.onmessage = (event: MessageEvent<{ id: string; revision: number }>) => {
-      const state = work.current;
-      if (event.data.id === id && event.data.revision !== state.base && !state.dirty && !state.running)
-        void takeTheirs();
+      if (event.data.id !== id || event.data.revision === work.current.kept.revision) return;
+      if (isSettled(work.current)) void takeTheirs();
     };
     return () => channel.close();
   }, [id, takeTheirs]);
   useEffect(() => {
-    const state = work.current;
-    if (opened.revision !== state.base && !state.dirty && !state.running && !state.halted) adopt(opened);
+    if (opened.revision !== work.current.kept.revision && isSettled(work.current)) adopt(opened);
   }, [opened, adopt]);
 
   return {
-    draft,
-    kept,
-    saveState,
-    problems,
+    draft: shown.draft,
+    kept: shown.kept,
+    saveState: shown.state,
+    problems: shown.problems,
     edit,
     undo: useCallback(() => void step("undo"), [step]),
     redo: useCallback(() => void step("redo"), [step]),
     keepMine: useCallback(() => void keepMine(), [keepMine]),
     takeTheirs: useCallback(() => void takeTheirs(), [takeTheirs]),
+  };
+}
+
+/** What a failed request means for the draft. */
+function failureOf(
+  error: unknown,
+  member: string,
+): { why: "waiting" | "refused" | "conflict"; problems?: FieldProblem[] } {
+  // Whatever else may fail on the way, the draft is here and not there.
+  if (!(error instanceof Refusal)) return { why: "waiting" };
+  const { status, problems } = error.problem;
+  if (status === 409) return { why: "conflict" };
+  if (status !== 422) return { why: "waiting" };
+  const field = (pointer: string) => pointer.replace(new RegExp(`^/${member}`), "");
+  return {
+    why: "refused",
+    problems: (problems ?? []).map((each) => ({ ...each, field: field(each.field) })),
   };
 }
 

@@ -42,6 +42,15 @@ def comb_along(flat, frequency):
     The whole frame is folded onto the direction strip by strip. Where a comb shows, its phase from strip to strip says
     how far the direction is off: it is mended and the frame folded again. A ruler's long ticks repeat more slowly, so
     finer combs of the same direction are tried too.
+
+    Parameters
+    ----------
+    flat : (h, w) float32 array      Evened, as :func:`just_plane.core.frames.spectrum.evened` makes it.
+    frequency : (float, float)       (fx, fy) of the comb, cycles a pixel.
+
+    Returns
+    -------
+    Comb or None                     Pixels.
     """
     fx, fy = sharpened(flat, frequency)
     pace, angle = float(np.hypot(fx, fy)), float(np.arctan2(fy, fx))

@@ -36,7 +36,16 @@ def _box_mean(frame, radius):
 
 
 def power_spectrum(flat):
-    """Power spectrum of a frame averaged over overlapping squares, zero frequency in the middle: (n, n) array."""
+    """Power spectrum of a frame averaged over overlapping squares, zero frequency in the middle: (n, n) array.
+
+    Parameters
+    ----------
+    flat : (h, w) float32 array
+
+    Returns
+    -------
+    (n, n) array   Squared amplitudes; n is 256, or the frame's shorter side.
+    """
     side = min(SQUARE, *flat.shape)
     window = np.hanning(side)[:, None] * np.hanning(side)[None, :]
     step = max(side // 2, 1)
@@ -61,6 +70,16 @@ def candidates(power, most, in_one_direction=3):
 
     A peak must stand above what lies around it on every side, and only a few are taken in one direction: one long edge
     draws a streak through the spectrum that would fill the list.
+
+    Parameters
+    ----------
+    power : (n, n) array        From :func:`power_spectrum`.
+    most : int                  Frequencies wanted.
+    in_one_direction : int      Of them along one line through the middle, at most.
+
+    Returns
+    -------
+    list of (float, float)      Cycles a pixel, the one that stands out most first.
     """
     side = power.shape[0]
     middle = side // 2
@@ -107,7 +126,17 @@ def _peak(power, at):
 
 
 def sharpened(flat, frequency):
-    """The frequency at which the whole frame is strongest, near the one asked: a peak of squares is coarse."""
+    """The frequency at which the whole frame is strongest, near the one asked: a peak of squares is coarse.
+
+    Parameters
+    ----------
+    flat : (h, w) float32 array
+    frequency : (float, float)     (fx, fy), cycles a pixel.
+
+    Returns
+    -------
+    (float, float)                 Cycles a pixel.
+    """
     fx, fy = frequency
     height, width = flat.shape
     reach = 0.7 / min(SQUARE, height, width)

@@ -71,13 +71,33 @@ def fit_plane(points):
 
 
 def carrying_points(points, fit):
-    """Indices of the points that carry the limit: those as far from the plane as the worst (within 1e-6 of it)."""
+    """Indices of the points that carry the limit: those as far from the plane as the worst (within 1e-6 of it).
+
+    Parameters
+    ----------
+    points : (N, 3) array   mm.
+    fit : PlaneFit          Of these points.
+
+    Returns
+    -------
+    tuple of int
+    """
     off = np.abs(deviations(points, fit))
     return tuple(int(i) for i in np.flatnonzero(off >= fit.largest_deviation * (1 - 1e-6) - 1e-9))
 
 
 def deviations(points, fit):
-    """How far behind the plane each point lies along z, mm: (N,) array; negative is before it."""
+    """How far behind the plane each point lies along z, mm: (N,) array; negative is before it.
+
+    Parameters
+    ----------
+    points : (N, 3) array   mm; one or more.
+    fit : PlaneFit
+
+    Returns
+    -------
+    (N,) array              mm.
+    """
     xyz = checked(points, least=1)
     return xyz[:, 2] - (fit.z0 + fit.slope_x * xyz[:, 0] + fit.slope_y * xyz[:, 1])
 

@@ -8,7 +8,21 @@ from just_plane.core.errors import OutOfDomainError
 
 
 def checked(points, least=3):
-    """Points as an (N, 3) array of finite mm, at least ``least`` of them; else OutOfDomainError."""
+    """Points as an (N, 3) array of finite mm, at least ``least`` of them; else OutOfDomainError.
+
+    Parameters
+    ----------
+    points : (N, 3) or (3,) array-like
+    least : int                          Points wanted.
+
+    Returns
+    -------
+    (N, 3) array
+
+    Raises
+    ------
+    OutOfDomainError                     Wrong shape, a value that is not finite, or too few.
+    """
     xyz = np.asarray(points, dtype=float)
     if xyz.ndim == 1:
         xyz = xyz[np.newaxis]

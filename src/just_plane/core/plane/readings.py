@@ -51,7 +51,22 @@ def node_moved_by_pivot(setting, pivot_behind_node, magnification):
 
 
 def image_distances(focal_length, setting, points):
-    """Image distance at which each point is sharp with this tilt, mm: z f / (u - f); (N,) array."""
+    """Image distance at which each point is sharp with this tilt, mm: z f / (u - f); (N,) array.
+
+    Parameters
+    ----------
+    focal_length : float    mm, > 0.
+    setting : TiltSetting
+    points : (N, 3) array   mm, in the camera frame.
+
+    Returns
+    -------
+    (N,) array              mm.
+
+    Raises
+    ------
+    OutOfDomainError        The points are no points.
+    """
     xyz = checked(points, least=1)
     return xyz[:, 2] * focal_length / (xyz @ _axis(setting) - focal_length)
 
@@ -94,8 +109,13 @@ def setting_from_ring(focal_length, setting, points, read_image_distances):
 
     Parameters
     ----------
-    As for :func:`setting_from_rail`, with the image distance read at each point (N,), mm, in place of the movement. An
-    error that all readings share, such as that of the scale, drops out.
+    focal_length, setting, points       As for :func:`setting_from_rail`.
+    read_image_distances : (N,) array   At which each point was sharp, mm. An error that all readings share, such as
+                                        that of the scale, drops out.
+
+    Returns
+    -------
+    TiltSetting                         Radians, mm.
 
     Notes
     -----
@@ -114,6 +134,18 @@ def setting_from_ring(focal_length, setting, points, read_image_distances):
 def next_setting(shown, found, wanted):
     """What to set the scales to: what they show, and what is still missing. Tilts as vectors: (tilt, azimuth) radians.
 
+    Parameters
+    ----------
+    shown : (tilt, azimuth)    On the scales, radians.
+    found : (tilt, azimuth)    As the readings say, radians.
+    wanted : (tilt, azimuth)   That lays the plane, radians.
+
+    Returns
+    -------
+    (tilt, azimuth)            To be set on the scales, radians.
+
+    Examples
+    --------
     >>> tilt, _ = next_setting((0.12, 0.0), (0.14, 0.0), (0.13, 0.0))
     >>> round(tilt, 6)
     0.11

@@ -8,13 +8,41 @@ from just_plane.core.errors import Quantity, UnreachableError
 
 
 def shift_for_offset(magnification, offset):
-    """Shift of the lens, mm, that brings a point ``offset`` mm beside the axis into the middle: m x offset."""
+    """Shift of the lens, mm, that brings a point ``offset`` mm beside the axis into the middle: m x offset.
+
+    Parameters
+    ----------
+    magnification : float   > 0.
+    offset : float          mm in the subject.
+
+    Returns
+    -------
+    float                   mm.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
+    """
     positive("magnification", magnification)
     return magnification * offset
 
 
 def circle_radius(image_circle, magnification):
-    """Radius on the sensor, mm, of an image circle given at infinity: the lens's cone of light grows with 1 + m."""
+    """Radius on the sensor, mm, of an image circle given at infinity: the lens's cone of light grows with 1 + m.
+
+    Parameters
+    ----------
+    image_circle : float    Diameter at infinity, mm, > 0.
+    magnification : float   At which the lens works, >= 0.
+
+    Returns
+    -------
+    float                   mm.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
+    """
     positive("image_circle", image_circle, "mm")
     non_negative("magnification", magnification)
     return image_circle / 2 * (1 + magnification)
@@ -24,18 +52,51 @@ def circle_displacement(image_distance, setting, shift_x=0.0, shift_y=0.0):
     """How far the middle of the image circle lies from that of the sensor, (x, y) in mm.
 
     Shift moves it along; tilt swings the lens's axis by A tan tilt, toward where the plane recedes.
+
+    Parameters
+    ----------
+    image_distance : float    Lens to sensor along the sensor's normal, mm.
+    setting : TiltSetting
+    shift_x, shift_y : float  mm.
+
+    Returns
+    -------
+    (float, float)            mm.
     """
     swing = image_distance * math.tan(setting.tilt)
     return shift_x + swing * math.cos(setting.azimuth), shift_y + swing * math.sin(setting.azimuth)
 
 
 def radius_needed(width, height, displacement):
-    """Radius that the image circle needs to reach every corner of a frame, mm; displacement (x, y) of its middle."""
+    """Radius that the image circle needs to reach every corner of a frame, mm; displacement (x, y) of its middle.
+
+    Parameters
+    ----------
+    width, height : float           Of the frame on the sensor, mm.
+    displacement : (float, float)   Of the circle's middle, mm.
+
+    Returns
+    -------
+    float                           mm.
+    """
     return math.hypot(width / 2 + abs(displacement[0]), height / 2 + abs(displacement[1]))
 
 
 def largest_shift(width, height, radius, limit, *, along_x, displaced=(0.0, 0.0)):
-    """The farthest shift along one side that both the mechanism and the image circle allow, mm; 0 when none is left."""
+    """The farthest shift along one side that both the mechanism and the image circle allow, mm; 0 when none is left.
+
+    Parameters
+    ----------
+    width, height : float        Of the frame on the sensor, mm.
+    radius : float               Of the lit circle, mm.
+    limit : float                Of the mechanism, mm.
+    along_x : bool               Along the width, else along the height.
+    displaced : (float, float)   Of the circle's middle already, by tilt, mm.
+
+    Returns
+    -------
+    float                        mm.
+    """
     across = height / 2 + abs(displaced[1]) if along_x else width / 2 + abs(displaced[0])
     if across >= radius:
         return 0.0

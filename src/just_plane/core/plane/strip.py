@@ -79,6 +79,18 @@ def strip_width(focal_length, f_number, setting, blur, line, surface):
     """Width across the line, mm on the subject as the camera sees it, in which blur stays within what is allowed.
 
     ``surface`` are the subject's slopes; it is taken as a plane through the line's middle.
+
+    Parameters
+    ----------
+    focal_length, f_number : float   mm and ratio, > 0.
+    setting : TiltSetting
+    blur : float                     Allowed on the sensor, mm, >= 0.
+    line : (2, 3) array              Two points of the line, mm.
+    surface : (sx, sy)               Slopes of the subject.
+
+    Returns
+    -------
+    float                            mm; inf when the wedge never leaves the surface.
     """
     ends = checked(line, least=2)
     middle, toward = ends.mean(axis=0), ends[1, :2] - ends[0, :2]

@@ -81,8 +81,22 @@ MOST = 10_000
 def sweep_by_ring(focal_length, f_number, setting, blur, points, overlap):
     """Frames by ring: image distances from that of the first point to that of the last, evenly as shares.
 
-    Parameters and errors as :func:`sweep_by_rail`. A frame at A holds every point whose own image distance A' has
-    (f/N) |A - A'| / A' within what is allowed, so steps are equal as shares of A, not in mm.
+    Parameters
+    ----------
+    focal_length, f_number, setting, blur, points, overlap   As for :func:`sweep_by_rail`.
+
+    Returns
+    -------
+    Sweep
+
+    Raises
+    ------
+    OutOfDomainError                                         As :func:`sweep_by_rail`.
+
+    Notes
+    -----
+    A frame at A holds every point whose own image distance A' has (f/N) |A - A'| / A' within what is allowed, so steps
+    are equal as shares of A, not in mm.
     """
     xyz = checked(points, least=1)
     positive("blur", blur, "mm", "Open up, or use a coarser measure of sharp.")

@@ -80,6 +80,15 @@ def tilt_for_plane(focal_length, z0, slope_x, slope_y):
 def plane_of_setting(focal_length, setting):
     """The plane of focus of a tilted lens: (z0, slope_x, slope_y); the inverse of :func:`tilt_for_plane`.
 
+    Parameters
+    ----------
+    focal_length : float    mm, > 0.
+    setting : TiltSetting
+
+    Returns
+    -------
+    (float, float, float)   z0 in mm, slope_x, slope_y.
+
     Raises
     ------
     UnreachableError   The plane of focus lies at infinity or beyond.
@@ -101,14 +110,42 @@ def plane_of_setting(focal_length, setting):
 
 
 def hinge_distance(focal_length, tilt):
-    """Distance from the lens to the hinge line, mm: f / sin tilt; endless without tilt."""
+    """Distance from the lens to the hinge line, mm: f / sin tilt; endless without tilt.
+
+    Parameters
+    ----------
+    focal_length : float   mm, > 0.
+    tilt : float           Radians, either sign.
+
+    Returns
+    -------
+    float                  mm.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
+    """
     positive("focal_length", focal_length, "mm")
     sine = math.sin(abs(tilt))
     return focal_length / sine if sine > 0 else math.inf
 
 
 def tilt_holding_magnification(slope, magnification):
-    """Tilt (radians) for a slope with the framing held: tan tilt = slope m / (1 + m)."""
+    """Tilt (radians) for a slope with the framing held: tan tilt = slope m / (1 + m).
+
+    Parameters
+    ----------
+    slope : float           Of the plane, a ratio, >= 0.
+    magnification : float   > 0.
+
+    Returns
+    -------
+    float                   Radians.
+
+    Raises
+    ------
+    OutOfDomainError   An input is outside its range.
+    """
     positive("magnification", magnification)
     return math.atan(slope * magnification / (1 + magnification))
 

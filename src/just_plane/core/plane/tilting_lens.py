@@ -45,7 +45,16 @@ class TiltingLens:
         return self.focal_length * (1 + self.magnification)
 
     def f_number(self, effective_f_number):
-        """The f-number of a symmetrical thin lens that blurs alike at the plane of focus; both dimensionless, > 0."""
+        """The f-number of a symmetrical thin lens that blurs alike at the plane of focus; both dimensionless, > 0.
+
+        Parameters
+        ----------
+        effective_f_number : float   Of the rig, > 0.
+
+        Returns
+        -------
+        float                        Dimensionless.
+        """
         return effective_f_number / (self.scale_behind * (1 + self.magnification))
 
     def blur(self, setting, points, effective_f_number):
@@ -68,7 +77,17 @@ class TiltingLens:
         return self.blur_of(wedge_defocus(self.focal_length, setting, points), effective_f_number)
 
     def blur_of(self, defocus, effective_f_number):
-        """Blur on the sensor, mm, signed, of points with this defocus ((N,), from wedge_defocus): (N,) array."""
+        """Blur on the sensor, mm, signed, of points with this defocus ((N,), from wedge_defocus): (N,) array.
+
+        Parameters
+        ----------
+        defocus : (N,) array         A share of each point's image distance.
+        effective_f_number : float   Of the rig at the plane of focus, > 0.
+
+        Returns
+        -------
+        (N,) array                   mm.
+        """
         return self.scale_behind * (self.focal_length / self.f_number(effective_f_number)) * defocus
 
     @property
@@ -78,7 +97,12 @@ class TiltingLens:
 
     @property
     def straight(self):
-        """The setting without tilt."""
+        """The setting without tilt.
+
+        Returns
+        -------
+        TiltSetting   Radians, mm.
+        """
         return TiltSetting(0.0, math.pi / 2, self.image_distance)
 
 

@@ -60,6 +60,12 @@ def turned_points(points, azimuth, angle, distance):
     """The points as seen after the camera walked round the middle of the subject by ``angle``, toward the azimuth.
 
     A plane that recedes along the azimuth with slope tan(angle) then stands square: (N, 3) array, mm.
+
+    Parameters
+    ----------
+    points : (N, 3) array   mm, in the camera frame.
+    azimuth, angle : float  Radians.
+    distance : float        Lens to the point of the axis that stays in the middle, mm.
     """
     xyz = checked(points, least=1)
     along = np.array([math.cos(azimuth), math.sin(azimuth), 0.0])

@@ -34,7 +34,7 @@ def deviation_uncertainty(points, fit, reading_errors):
 
     Parameters
     ----------
-    As for :func:`fit_uncertainty`.
+    points, fit, reading_errors   As for :func:`fit_uncertainty`.
 
     Returns
     -------

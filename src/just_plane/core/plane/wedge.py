@@ -43,7 +43,7 @@ def wedge_defocus(focal_length, setting, points):
 
     Parameters
     ----------
-    As for :func:`wedge_blur`, without the aperture: times f/N it is the blur.
+    focal_length, setting, points   As for :func:`wedge_blur`; no aperture: times f/N it is the blur.
 
     Returns
     -------
