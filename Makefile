@@ -76,7 +76,7 @@ format: $(STAMPS)/dev $(STAMPS)/node
 	cd frontend && npm run --silent format
 
 bench: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE) ## measure, print a table, keep it in docs/benchmarks.md
-	$(BIN)/python tools/bench.py docs/benchmarks.md
+	$(BIN)/python tools/bench docs/benchmarks.md
 
 screenshots: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE) ## docs/screenshots from the demo data
 	$(BIN)/python tools/screenshots.py docs/screenshots

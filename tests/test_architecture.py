@@ -170,7 +170,9 @@ def core_functions():
                 yield f"{path.stem}.{node.name}", node
 
 
-@pytest.mark.parametrize(("name", "function"), core_functions(), ids=lambda value: value if type(value) is str else "")
+@pytest.mark.parametrize(
+    ("name", "function"), list(core_functions()), ids=lambda value: value if type(value) is str else ""
+)
 def test_a_function_of_the_core_says_what_goes_in_and_what_comes_out(name, function):
     said = ast.get_docstring(function) or ""
     arguments = [each.arg for each in (*function.args.args, *function.args.kwonlyargs) if each.arg != "self"]

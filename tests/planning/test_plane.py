@@ -8,6 +8,7 @@ import pytest
 from just_plane.core.plane import fit_plane, tilt_for_plane
 from just_plane.core.plane.tilting_lens import UP, TiltingLens, lay_plane
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.plane.maps import blur_maps
 from just_plane.planning.plane.words import direction, rotation
 
 
@@ -426,7 +427,8 @@ def test_more_shift_than_the_lens_has_is_said(catalogue, changed):
 
 
 def test_the_strip_goes_against_the_slope(tray, changed):
-    plan = plan_shot(changed(tray, {"/plane/strip": {"first": "back-left", "second": "back-right", "tilt_deg": None}}))
+    shot = changed(tray, {"/plane/strip": {"first": "back-left", "second": "back-right", "tilt_deg": None}})
+    plan = plan_shot(shot)
     strip = plan.plane.strip
     assert strip.tilt_deg == pytest.approx(10)
     assert strip.faces.startswith(("up", "straight up"))
@@ -434,7 +436,7 @@ def test_the_strip_goes_against_the_slope(tray, changed):
     narrow = way(plan, "strip")
     assert narrow.points_held < 6
     assert not narrow.recommended
-    assert {found.way for found in plan.plane.maps} == {"one", "one_best", "tilt", "strip"}
+    assert {found.way for found in blur_maps(shot).maps} == {"one", "one_best", "tilt", "strip"}
 
 
 @pytest.mark.parametrize("strip", [{"first": "rim", "second": "rim"}, {"first": "rim", "second": "gone"}])
@@ -446,7 +448,7 @@ def test_a_strip_through_nothing_is_said(tray, changed, strip):
 
 def test_every_single_frame_has_its_own_map(tray):
     plan = plan_shot(tray)
-    maps = {found.way: np.array(found.percent) for found in plan.plane.maps}
+    maps = {found.way: np.array(found.percent) for found in blur_maps(tray).maps}
     assert set(maps) == {"one", "one_best", "tilt"}  # the narrowest stop has nothing left to allow
     # Stopped down to where one frame just holds all of it, nothing that must be sharp blurs past what may.
     asked = [p for p in plan.plane.points if p.wanted == "sharp"]
@@ -457,9 +459,7 @@ def test_every_single_frame_has_its_own_map(tray):
 
 
 def test_where_the_plane_cuts_the_map_changes_sign(tray):
-    maps = {
-        found.way: np.array(found.percent).reshape(found.rows, found.columns) for found in plan_shot(tray).plane.maps
-    }
+    maps = {found.way: np.array(found.percent).reshape(found.rows, found.columns) for found in blur_maps(tray).maps}
     assert (maps["one"][0] > 100).all()  # behind the focus at the top
     assert (maps["one"][-1] < -100).all()
     assert np.abs(maps["tilt"][8:-2]).max() <= 100

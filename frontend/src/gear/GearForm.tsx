@@ -1,4 +1,7 @@
+import { gearField, within } from "../api/fields";
+import { valueAt, withValueAt } from "../api/pointer";
 import type { Gear } from "../api/types";
+import type { Kind } from "../units/parse";
 import { Check } from "../controls/Check";
 import { QuantityField } from "../controls/QuantityField";
 import { Segments } from "../controls/Segments";
@@ -51,12 +54,14 @@ function OneField<G extends Gear>({
   onChange,
   problemAt,
 }: GearFormProps<G> & { field: GearField }) {
-  const value = valueAt(gear, field.at);
-  const set = (next: unknown) => onChange(withValue(gear, field.at, next));
+  const facts = gearField(gear.kind, field.at);
+  const pointer = pointerOf(field);
+  const value = valueAt(gear, pointer);
+  const set = (next: unknown) => onChange(withValueAt(gear, pointer, next));
   if (field.type === "yes") {
     return (
       <Wide>
-        <Check label={field.label} value={value === true} onChange={set} />
+        <Check label={facts.title} value={value === true} onChange={set} />
       </Wide>
     );
   }
@@ -64,7 +69,7 @@ function OneField<G extends Gear>({
     return (
       <Wide>
         <Segments
-          label={field.label}
+          label={facts.title}
           value={typeof value === "string" ? value : (field.options[0]?.id ?? "")}
           options={field.options}
           onChange={set}
@@ -74,31 +79,15 @@ function OneField<G extends Gear>({
   }
   return (
     <QuantityField
-      label={field.label}
-      kind={field.kind}
+      label={field.label ?? facts.title}
+      kind={facts.kind as Kind}
       value={typeof value === "number" ? value : null}
-      step={field.step}
+      step={within(facts, field.step)}
       onChange={set}
-      {...(field.unknown === undefined ? {} : { onEmpty: () => set(null), emptyHint: field.unknown })}
+      {...(facts.empty ? { onEmpty: () => set(null) } : {})}
+      {...(field.unknown === undefined ? {} : { emptyHint: field.unknown })}
       hint={field.hint}
-      problem={problemAt(pointerOf(field))}
+      problem={problemAt(pointer)}
     />
   );
-}
-
-/** The value at a path of a piece; the form's table and the contract's models name the same members. */
-export function valueAt(gear: object, path: readonly string[]): unknown {
-  return path.reduce<unknown>(
-    (value, part) =>
-      typeof value === "object" && value !== null ? (value as Record<string, unknown>)[part] : undefined,
-    gear,
-  );
-}
-
-/** The piece with another value at a path. */
-export function withValue<G extends object>(gear: G, path: readonly string[], value: unknown): G {
-  const [first, ...rest] = path;
-  if (first === undefined) return gear;
-  const inner = (gear as Record<string, unknown>)[first];
-  return { ...gear, [first]: rest.length ? withValue(inner as object, rest, value) : value };
 }

@@ -1,10 +1,12 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import styled from "styled-components";
 import { usePreferences } from "../look/preferences";
 import { fonts } from "../look/theme";
-import type { WayAnswer } from "../api/types";
+import { api, dataOf } from "../api/client";
+import type { Shot, WayAnswer } from "../api/types";
 import { decimalsFor, fixed, times } from "../units/format";
 import { useBench } from "./ShotContext";
-import { planeOf } from "./moves";
+import { useCalm } from "./useCalm";
 
 const Scroll = styled.div`
   overflow: auto;
@@ -40,38 +42,36 @@ export const Table = styled.table`
 
 /** The steps of the way looked at, as a table. */
 export function StepTable() {
-  const { shot, way, plan } = useBench();
+  const { drawn, way, plan } = useBench();
   if (!way?.frames) return <p>{plan ? "This way has no frames to list." : ""}</p>;
   return (
     <Scroll tabIndex={0} role="region" aria-label="Step table">
-      <Steps way={way} magnification={plan?.reach?.magnification ?? 0} counts={planeOf(shot).rail_counts} />
+      <Steps shot={drawn} way={way} />
     </Scroll>
   );
 }
 
-interface StepsProps {
-  way: WayAnswer;
-  /** Of the framing, for ways that keep it. */
-  magnification: number;
-  /** Whether the rail's marks grow toward the subject. */
-  counts: "toward" | "away" | undefined;
-}
-
-export function Steps({ way, magnification, counts }: StepsProps) {
+/** The step table of a way, as the program works it out. */
+export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
   const { units } = usePreferences();
-  const kept = way.back_off?.magnification ?? magnification;
-  const startsAt = way.stack?.first_rail_mm ?? null;
-  const sizes = way.stack?.magnifications ?? [];
-  const first = way.focuses_mm[0] ?? 0;
+  const body = { shot: useCalm(shot, 200), way: way.id };
+  const table = useQuery({
+    queryKey: ["steps", body],
+    queryFn: () => dataOf(api.POST("/api/plan/steps", { body })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 10_000,
+  });
+  const rows = table.data?.rows ?? [];
+  const marked = rows.some((row) => row.rail_mark_mm !== null);
   const decimals = decimalsFor(way.stack?.step_mm ?? 1);
   const show = (mm: number) => fixed(mm, units, decimals);
-  const mark = (moved: number) => ((startsAt ?? 0) + (counts === "away" ? -moved : moved)).toFixed(decimals);
   return (
     <Table>
       <thead>
         <tr>
           <th scope="col">frame</th>
-          {startsAt === null ? null : <th scope="col">rail mark, mm</th>}
+          {marked ? <th scope="col">rail mark, mm</th> : null}
           <th scope="col">moved from first, {units}</th>
           <th scope="col">focus behind nearest, {units}</th>
           <th scope="col">sharp from, {units}</th>
@@ -80,29 +80,21 @@ export function Steps({ way, magnification, counts }: StepsProps) {
         </tr>
       </thead>
       <tbody>
-        {way.focuses_mm.map((focus, index) => {
-          const band = way.bands_mm[index];
-          const spare = way.stack && (focus < -1e-9 || index - spareBefore(way) >= way.stack.covering_frames);
-          return (
-            <tr key={index} {...(spare ? { "data-spare": "" } : {})}>
-              <td>
-                {index + 1}
-                {spare ? " spare" : ""}
-              </td>
-              {startsAt === null ? null : <td>{mark(focus - first)}</td>}
-              <td>{show(focus - first)}</td>
-              <td>{show(focus)}</td>
-              <td>{show(band?.[0] ?? 0)}</td>
-              <td>{show(band?.[1] ?? 0)}</td>
-              <td>{times(sizes.length > 1 ? (sizes[index] ?? 0) : kept)}</td>
-            </tr>
-          );
-        })}
+        {rows.map((row) => (
+          <tr key={row.frame} {...(row.spare ? { "data-spare": "" } : {})}>
+            <td>
+              {row.frame}
+              {row.spare ? " spare" : ""}
+            </td>
+            {marked ? <td>{row.rail_mark_mm?.toFixed(decimals)}</td> : null}
+            <td>{show(row.move_from_first_mm)}</td>
+            <td>{show(row.focus_behind_nearest_mm)}</td>
+            <td>{show(row.sharp_from_mm)}</td>
+            <td>{show(row.sharp_to_mm)}</td>
+            <td>{times(row.magnification)}</td>
+          </tr>
+        ))}
       </tbody>
     </Table>
   );
-}
-
-function spareBefore(way: WayAnswer): number {
-  return way.focuses_mm.filter((focus) => focus < -1e-9).length;
 }

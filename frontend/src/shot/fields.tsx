@@ -9,7 +9,7 @@ import { QuantityField, type QuantityFieldProps } from "../controls/QuantityFiel
 import { Segments } from "../controls/Segments";
 import { TextBox } from "../controls/TextBox";
 import type { Kind } from "../units/parse";
-import { valueAt, withValueAt } from "./pointer";
+import { valueAt, withValueAt } from "../api/pointer";
 import { useBench } from "./ShotContext";
 
 /** What is at a place of the shot, and how to put something else there. */

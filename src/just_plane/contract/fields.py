@@ -11,14 +11,25 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 from pydantic_core import PydanticUndefined
 
-from just_plane.contract.gear import KINDS
+from just_plane.contract.gear import CHAIN_KINDS, KIND_WORDS, KINDS
 from just_plane.contract.shot import Shot
 from just_plane.contract.titles import models_in, title_of, unit_of
+
+APERTURES = ("numerical_aperture", "iris_to")
+"""Below 1, and no shares of anything."""
 
 
 def page_fields() -> dict[str, dict[str, dict[str, dict[str, Any]]]]:
     """Facts of every field of a shot and of each kind of gear, by JSON pointer: {what: {kind: {pointer: facts}}}."""
     return {"shot": {"shot": fields_of(Shot)}, "gear": {kind: fields_of(model) for kind, model in KINDS.items()}}
+
+
+def page_kinds() -> list[dict[str, Any]]:
+    """Kinds of gear in the order of the shelf: what one and many are called, and whether it goes into the row."""
+    return [
+        {"kind": kind, "one": one, "many": many, "chain": kind in CHAIN_KINDS}
+        for kind, (one, many) in KIND_WORDS.items()
+    ]
 
 
 def fields_of(model: type[BaseModel], at: str = "") -> dict[str, dict[str, Any]]:
@@ -67,7 +78,7 @@ def _kind(name: str, bare: Any, most: float | None) -> str:
     if name.endswith("magnification") and not name.endswith("pupil_magnification"):
         return "ratio"
     by_unit = {"mm": "length", "s": "time"}.get(unit_of(name) if name != "moves_mm_s" else "")
-    return by_unit or ("percent" if most is not None and most <= 1 and name != "numerical_aperture" else "plain")
+    return by_unit or ("percent" if most is not None and most <= 1 and name not in APERTURES else "plain")
 
 
 def _bounds(field: FieldInfo) -> tuple[float | None, float | None, int | None]:

@@ -353,4 +353,22 @@ KINDS: dict[str, type[Piece]] = {
     "diffuser": Diffuser,
     "support": Support,
 }
+KIND_WORDS: dict[str, tuple[str, str]] = {
+    "body": ("body", "Bodies"),
+    "lens": ("lens", "Lenses"),
+    "zoom": ("zoom", "Zooms"),
+    "objective": ("objective", "Objectives"),
+    "tube": ("tube", "Tubes"),
+    "bellows": ("bellows", "Bellows"),
+    "converter": ("converter", "Converters"),
+    "close_up": ("close-up lens", "Close-up lenses"),
+    "step_ring": ("step ring", "Step rings"),
+    "reversing_ring": ("reversing ring", "Reversing rings"),
+    "coupling_ring": ("coupling ring", "Coupling rings"),
+    "rail": ("rail", "Rails"),
+    "light": ("light", "Lights"),
+    "diffuser": ("diffuser", "Diffusers"),
+    "support": ("support", "Supports"),
+}
+"""What one of each kind is called, and a shelf of them."""
 CHAIN_KINDS = tuple(kind for kind in KINDS if kind not in ("body", "rail", "light", "diffuser", "support"))

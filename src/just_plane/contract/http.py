@@ -109,6 +109,13 @@ class ThroughFocusAsked(Model):
     to_mm: Annotated[float, Field(ge=-100_000, le=100_000)]
 
 
+class StepsAsked(Model):
+    """Which way of a shot to list."""
+
+    shot: Shot
+    way: WayId
+
+
 class PhotographPath(Model):
     """A framing photograph in the address."""
 

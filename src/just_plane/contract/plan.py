@@ -273,6 +273,26 @@ class Plan(Answer):
     verdict: Verdict
 
 
+class StepRow(Answer):
+    """One frame of a way, in shooting order. Places in mm behind the nearest point."""
+
+    frame: Annotated[int, Field(description="Counted from 1.")]
+    spare: Annotated[bool, Field(description="Outside the depth, for safety.")]
+    focus_behind_nearest_mm: float
+    move_from_first_mm: float
+    move_from_last_mm: Annotated[float | None, Field(description="null: the first frame.")]
+    sharp_from_mm: float
+    sharp_to_mm: float
+    magnification: float
+    rail_mark_mm: Annotated[float | None, Field(description="The rail's own mark; null: no point was read on it.")]
+
+
+class StepTable(Answer):
+    """The steps of a way."""
+
+    rows: list[StepRow]
+
+
 class ThroughFocus(Answer):
     """Contrast at the smallest detail, for every stop over the subject's depth and beyond."""
 

@@ -153,6 +153,12 @@ class BlurMap(Answer):
     percent: Annotated[list[int], Field(description="Row by row from the top left; below 0 before the focus.")]
 
 
+class BlurMaps(Answer):
+    """Defocus over the frame, for the picture at Plane."""
+
+    maps: list[BlurMap]
+
+
 class PlaneSection(Answer):
     """Everything about the plane."""
 
@@ -186,4 +192,3 @@ class PlaneSection(Answer):
     shift: ShiftAnswer | None = None
     join: JoinAnswer | None = None
     strip: StripAnswer | None = None
-    maps: list[BlurMap] = []

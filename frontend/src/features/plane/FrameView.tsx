@@ -29,12 +29,13 @@ const ONE_STEP = 0.001;
 
 interface FrameViewProps {
   plane: PlaneSection;
+  maps: readonly BlurMap[];
   placing: boolean;
   onPlace: (fromLeft: number, fromTop: number) => void;
 }
 
 /** The frame as the camera sees it, the photograph under it if there is one, and where the plane cuts. */
-export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
+export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
   const { shot, plan, way, edit, point: selected, selectPoint } = useBench();
   const theme = useTheme();
   const [box, size] = useSize<HTMLDivElement>();
@@ -116,7 +117,7 @@ export function FrameView({ plane, placing, onPlace }: FrameViewProps) {
           height={height}
           onMissing={setMissing}
         />
-        <Contours map={mapOf(plane, way?.id ?? null)} width={width} height={height} />
+        <Contours map={mapOf(maps, way?.id ?? null)} width={width} height={height} />
         <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill="none" stroke={theme.strong} />
         {plane.points.map((point) => (
           <PointMark

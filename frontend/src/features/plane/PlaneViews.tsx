@@ -4,6 +4,7 @@ import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { length } from "../../units/format";
 import { useBench } from "../../shot/ShotContext";
+import { useBlurMaps } from "./useBlurMaps";
 import { mapOf } from "./contours";
 import { ElevationView } from "./ElevationView";
 import { isTilted } from "./tilted";
@@ -38,7 +39,8 @@ const Under = styled.div`
 
 /** Two views of one set of points: from the side, turned so that the tilt is seen true, and as the camera sees them. */
 export function PlaneViews() {
-  const { shot, plan, way, edit, selectPoint } = useBench();
+  const { shot, drawn, plan, way, edit, selectPoint } = useBench();
+  const maps = useBlurMaps(drawn);
   const { units } = usePreferences();
   const [placing, setPlacing] = useState(false);
   const plane = plan?.plane;
@@ -52,14 +54,14 @@ export function PlaneViews() {
   return (
     <Pair>
       <ElevationView plane={plane} depth={plan.depth_mm} />
-      <FrameView plane={plane} placing={placing} onPlace={place} />
+      <FrameView plane={plane} maps={maps} placing={placing} onPlace={place} />
       <Under>
         <p>
           {sideWords(plane.azimuth_deg)}
           {plane.setting && isTilted(way) && plane.points.length
             ? ` Ring: the ${length(plane.allowed_blur_um / 1000, units)} that may blur; disc: what does.`
             : ""}
-          {mapOf(plane, way?.id ?? null)
+          {mapOf(maps, way?.id ?? null)
             ? " Bold: in focus; thin: the blur allowed; dashed: three times that. Between points it is a guess."
             : ""}
         </p>

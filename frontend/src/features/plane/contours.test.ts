@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import type { PlaneSection } from "../../api/types";
+import type { BlurMap } from "../../api/types";
 import { contours, mapOf, pathOf } from "./contours";
 
 const ramp = Array.from({ length: 6 * 4 }, (_, index) => (index % 6) * 10);
@@ -36,9 +36,9 @@ it("a hill is closed: every end is met by another", () => {
 it("a path is in pixels", () => expect(pathOf([[0, 0, 0.5, 1]], 200, 100)).toBe("M0.0 0.0L100.0 100.0"));
 
 it("every way has its own map or none", () => {
-  const plane = { maps: [{ way: "one" }, { way: "tilt" }] } as PlaneSection;
-  expect(mapOf(plane, "one")?.way).toBe("one");
-  expect(mapOf(plane, "tilt_rail")?.way).toBe("tilt");
-  expect(mapOf(plane, null)?.way).toBe("tilt");
-  expect(mapOf(plane, "rail")).toBeUndefined();
+  const maps = [{ way: "one" }, { way: "tilt" }] as BlurMap[];
+  expect(mapOf(maps, "one")?.way).toBe("one");
+  expect(mapOf(maps, "tilt_rail")?.way).toBe("tilt");
+  expect(mapOf(maps, null)?.way).toBe("tilt");
+  expect(mapOf(maps, "rail")).toBeUndefined();
 });

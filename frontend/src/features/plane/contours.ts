@@ -1,6 +1,6 @@
 /** Lines of equal value over a grid of numbers: pixel geometry only. */
 
-import type { BlurMap, PlaneSection } from "../../api/types";
+import type { BlurMap } from "../../api/types";
 
 export type Segment = [number, number, number, number];
 
@@ -57,7 +57,7 @@ export function pathOf(segments: readonly Segment[], width: number, height: numb
 }
 
 /** The map of a way; ways of several frames, and those that change the view, have none. */
-export function mapOf(plane: PlaneSection, way: string | null): BlurMap | undefined {
+export function mapOf(maps: readonly BlurMap[], way: string | null): BlurMap | undefined {
   const wanted = way === null || way.startsWith("tilt") ? "tilt" : way;
-  return plane.maps.find((map) => map.way === wanted);
+  return maps.find((map) => map.way === wanted);
 }

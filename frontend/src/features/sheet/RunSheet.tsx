@@ -232,7 +232,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         </>
       ) : null}
       <h2>Steps</h2>
-      <Steps way={way} magnification={reach.magnification} counts={shot.plane.rail_counts} />
+      <Steps shot={shot} way={way} />
     </>
   );
 }

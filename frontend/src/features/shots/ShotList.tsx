@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger, Link } from "react-aria-components";
 import { useNavigate } from "react-router";
@@ -87,15 +87,24 @@ const Empty = styled.p`
   max-width: 480px;
 `;
 
+const More = styled.div`
+  display: flex;
+  justify-content: center;
+  padding: 18px 0;
+`;
+
 const LARGEST_FILE = 6_000_000;
 
 /** Every shot, last changed first; make one, bring one in, put one away. */
 export function ShotList() {
   const { units } = usePreferences();
   const [removed, setRemoved] = useState<"no" | "yes">("no");
-  const list = useQuery({
+  const list = useInfiniteQuery({
     queryKey: ["shots", units, removed],
-    queryFn: () => dataOf(api.GET("/api/shots", { params: { query: { units, removed } } })),
+    queryFn: ({ pageParam: after }) =>
+      dataOf(api.GET("/api/shots", { params: { query: { units, removed, after } } })),
+    initialPageParam: "",
+    getNextPageParam: (last) => last.next || null,
     refetchOnMount: "always",
   });
   const alive = useQuery({
@@ -104,7 +113,7 @@ export function ShotList() {
     staleTime: Infinity,
   });
   const work = useShotWork();
-  const lines = list.data?.shots ?? [];
+  const lines = (list.data?.pages ?? []).flatMap((page) => page.shots);
   return (
     <>
       <TopBar demo={alive.data?.demo ?? false} />
@@ -143,6 +152,13 @@ export function ShotList() {
               ? "No shots yet. Make one: say how deep the subject is and how wide the frame, and the program says what it takes."
               : "Nothing has been put away."}
           </Empty>
+        ) : null}
+        {list.hasNextPage ? (
+          <More>
+            <Button isDisabled={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
+              Show older shots
+            </Button>
+          </More>
         ) : null}
       </Page>
     </>

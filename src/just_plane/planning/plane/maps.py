@@ -2,29 +2,31 @@
 
 import numpy as np
 
-from just_plane.contract.plane_plan import BlurMap
+from just_plane.contract.plane_plan import BlurMap, BlurMaps
 from just_plane.core.depth import best_focus
 from just_plane.core.errors import OpticsError
 from just_plane.planning.plane.subject_surface import SubjectSurface
+from just_plane.planning.setup.setup import NoSetup, make_setup
 
 COLUMNS, ROWS = 36, 24
 MOST_PERCENT = 9999
 
 
-def blur_maps(setup):
+def blur_maps(shot):
     """Defocus over the frame for each way of one frame, tilted or not.
 
     Parameters
     ----------
-    setup : Setup
+    shot : Shot
 
     Returns
     -------
-    list of BlurMap   In percent of the blur allowed; none without points.
+    BlurMaps          In percent of the blur allowed; none without points, or where the shot cannot be set up.
     """
+    setup = make_setup(shot)
+    if isinstance(setup, NoSetup) or not setup.plane.cloud.points:
+        return BlurMaps(maps=[])
     work, stops = setup.plane, setup.stops
-    if not work.cloud.points:
-        return []
     left, top = np.meshgrid((np.arange(COLUMNS) + 0.5) / COLUMNS, (np.arange(ROWS) + 0.5) / ROWS)
     points, _ = SubjectSurface(work, setup.depth).points_at(left.ravel(), top.ravel())
     maps = []
@@ -38,7 +40,7 @@ def blur_maps(setup):
             continue
         percent = np.clip(np.rint(blur / allowed * 100), -MOST_PERCENT, MOST_PERCENT).astype(int)
         maps.append(BlurMap(way=way, columns=COLUMNS, rows=ROWS, percent=percent.tolist()))
-    return maps
+    return BlurMaps(maps=maps)
 
 
 def _settings(setup):

@@ -13,7 +13,6 @@ from just_plane.planning.plane import other_trades
 from just_plane.planning.plane.checks import checks, correction, expected
 from just_plane.planning.plane.limits import ring_ends, say_limits, turn_for_the_rest
 from just_plane.planning.plane.lines import line_of, line_of_face
-from just_plane.planning.plane.maps import blur_maps
 from just_plane.planning.plane.points import point_answers
 from just_plane.planning.plane.words import direction, last_steps, rotation, steps
 from just_plane.planning.words.findings import Answered, caution, note
@@ -48,7 +47,6 @@ def plane(setup):
         shift=shift.section,
         join=join.section,
         strip=strip.section,
-        maps=blur_maps(setup),
         **laid,
     )
     return Answered(section, (*laid_said, *points.said, *shift.said, *join.said, *strip.said))

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from just_plane.contract.shot import Placed
-from just_plane.planning.rig.kinds import BEHIND, COUPLING, FILTER, FRONT, KINDS, LENS_KINDS, REVERSING
+from just_plane.planning.rig.kinds import BEHIND, COUPLING, FILTER, FRONT, KINDS, LENS_KINDS, REVERSING, noun_of
 from just_plane.planning.words.findings import RefusedError, trouble
 
 MOST_BELLOWS = 1
@@ -125,7 +125,7 @@ def _lenses_refused(pieces, lenses):
 def _place_refused(row, index):
     """Why the piece cannot stand at its place, as the parts of a finding; None when it can."""
     kind, lens = row.kind(index), row.pieces[row.lens]
-    name, place = KINDS[kind].noun, KINDS[kind].place
+    name, place = noun_of(kind), KINDS[kind].place
     if index < row.lens:
         if place == BEHIND:
             turned = " A reversed lens has no mount to hold it there either." if lens.reversed else ""

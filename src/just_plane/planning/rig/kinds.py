@@ -6,7 +6,7 @@ A new kind of gear is a model in ``contract/gear.py`` and an entry here.
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from just_plane.contract.gear import ASSUMED_BARREL_WIDTH_MM, ASSUMED_THREAD_MM
+from just_plane.contract.gear import ASSUMED_BARREL_WIDTH_MM, ASSUMED_THREAD_MM, KIND_WORDS
 from just_plane.core.pieces import Bellows, CloseUpLens, Teleconverter, Tube
 
 MOUNT_WIDTH = 62.0
@@ -23,8 +23,6 @@ FRONT, FILTER, REVERSING, COUPLING = "in front", "on a filter thread", "behind a
 class Kind:
     """What there is to know of one kind of gear. Functions take the piece of the contract; lengths in mm."""
 
-    noun: str
-    """With its article, to begin a sentence."""
     place: str
     """Where in the row it stands."""
     length: Callable
@@ -56,7 +54,6 @@ def _two_threads_width(gear):
 
 KINDS: dict[str, Kind] = {
     "lens": Kind(
-        "A lens",
         LENS,
         length=lambda gear: max(gear.barrel_mm - gear.hood_mm, 0.0),
         width=_barrel_width,
@@ -69,14 +66,12 @@ KINDS: dict[str, Kind] = {
         },
     ),
     "zoom": Kind(
-        "A zoom",
         LENS,
         length=lambda gear: max(gear.long.barrel_mm - gear.hood_mm, 0.0),
         width=_barrel_width,
         fields={"minimum_focus_distance": "long/minimum_focus_distance_mm", "long": "long/focal_length_mm"},
     ),
     "objective": Kind(
-        "An objective",
         LENS,
         length=lambda gear: gear.barrel_mm,
         width=lambda gear: OBJECTIVE_WIDTH,
@@ -84,7 +79,6 @@ KINDS: dict[str, Kind] = {
         fields={"numerical_aperture": "numerical_aperture"},
     ),
     "tube": Kind(
-        "A tube",
         BEHIND,
         length=lambda gear: gear.length_mm,
         called=lambda gear: f"tube {gear.length_mm:g}",
@@ -92,7 +86,6 @@ KINDS: dict[str, Kind] = {
         brings_nearer=True,
     ),
     "bellows": Kind(
-        "Bellows",
         BEHIND,
         length=lambda gear: gear.shortest_mm,
         element=lambda gear: Bellows(gear.shortest_mm, gear.longest_mm),
@@ -100,7 +93,6 @@ KINDS: dict[str, Kind] = {
         fields={"longest": "longest_mm", "shortest": "shortest_mm"},
     ),
     "converter": Kind(
-        "A converter",
         BEHIND,
         length=lambda gear: gear.thickness_mm,
         called=lambda gear: f"{gear.factor:g}× converter",
@@ -108,7 +100,6 @@ KINDS: dict[str, Kind] = {
         fields={"thickness": "thickness_mm", "factor": "factor"},
     ),
     "close_up": Kind(
-        "A close-up lens",
         FRONT,
         length=lambda gear: gear.thickness_mm,
         width=lambda gear: (gear.thread_mm or ASSUMED_THREAD_MM) + 2,
@@ -120,7 +111,6 @@ KINDS: dict[str, Kind] = {
         brings_nearer=True,
     ),
     "step_ring": Kind(
-        "A step ring",
         FILTER,
         length=lambda gear: gear.thickness_mm,
         width=_two_threads_width,
@@ -129,14 +119,12 @@ KINDS: dict[str, Kind] = {
         opening=lambda gear: min(gear.lens_thread_mm, gear.front_thread_mm),
     ),
     "reversing_ring": Kind(
-        "A reversing ring",
         REVERSING,
         length=lambda gear: gear.thickness_mm,
         width=lambda gear: gear.thread_mm + 4,
         screws_on="thread_mm",
     ),
     "coupling_ring": Kind(
-        "A coupling ring",
         COUPLING,
         length=lambda gear: gear.thickness_mm,
         width=_two_threads_width,
@@ -144,6 +132,15 @@ KINDS: dict[str, Kind] = {
         carries_on="front_thread_mm",
     ),
 }
+
+
+def noun_of(kind):
+    """One of a kind with its article, to begin a sentence: ``A tube``, ``An objective``, ``Bellows``."""
+    one, many = KIND_WORDS[kind]
+    if one == many.lower():
+        return many
+    return f"{'An' if one[0] in 'aeiou' else 'A'} {one}"
+
 
 LENS_KINDS = tuple(name for name, kind in KINDS.items() if kind.place == LENS)
 

@@ -3,7 +3,11 @@
 import csv
 import io
 
+from just_plane.contract.plan import StepRow
 from just_plane.planning.setup.rail_marks import TOWARD
+
+AT_NEAREST_MM = 1e-9
+"""Frames focused nearer than the nearest point by more than this are spare."""
 
 HEADINGS = (
     "frame",
@@ -17,22 +21,40 @@ HEADINGS = (
 
 
 def step_rows(way, magnification, rail_counts="toward"):
-    """Rows of the table, in shooting order: frame counted from 1, places in mm behind the nearest point.
+    """Rows of the table.
 
-    ``magnification`` is that of the framing, for ways that keep it; ``rail_counts`` says whether the rail's marks grow
-    ``toward`` the subject or ``away`` from it. Marks are there where points were read on the rail.
+    Parameters
+    ----------
+    way : WayAnswer
+    magnification : float   Of the framing, for ways that keep it.
+    rail_counts : str       Whether the rail's marks grow ``toward`` the subject or ``away`` from it.
+
+    Returns
+    -------
+    list of StepRow         In shooting order. Marks are there where points were read on the rail.
     """
     if way.back_off is not None:
         magnification = way.back_off.magnification
-    sizes = way.stack.magnifications if way.stack else [magnification]
-    starts_at = way.stack.first_rail_mm if way.stack else None
-    rows, last = [], None
+    stack = way.stack
+    sizes = stack.magnifications if stack else [magnification]
+    starts_at = stack.first_rail_mm if stack else None
+    before = sum(focus < -AT_NEAREST_MM for focus in way.focuses_mm)
+    rows: list[StepRow] = []
     for index, (focus, band) in enumerate(zip(way.focuses_mm, way.bands_mm, strict=True)):
-        moved = None if last is None else focus - last
-        size = sizes[index] if len(sizes) > 1 else sizes[0]
-        mark = None if starts_at is None else starts_at + TOWARD[rail_counts] * (focus - way.focuses_mm[0])
-        rows.append((index + 1, focus, moved, band[0], band[1], size, mark))
-        last = focus
+        moved = focus - way.focuses_mm[0]
+        rows.append(
+            StepRow(
+                frame=index + 1,
+                spare=stack is not None and not before <= index < before + stack.covering_frames,
+                focus_behind_nearest_mm=focus,
+                move_from_first_mm=moved,
+                move_from_last_mm=focus - rows[-1].focus_behind_nearest_mm if rows else None,
+                sharp_from_mm=band[0],
+                sharp_to_mm=band[1],
+                magnification=sizes[index] if len(sizes) > 1 else sizes[0],
+                rail_mark_mm=None if starts_at is None else starts_at + TOWARD[rail_counts] * moved,
+            )
+        )
     return rows
 
 
@@ -42,5 +64,6 @@ def step_csv(way, magnification, rail_counts="toward"):
     writer = csv.writer(text)
     writer.writerow(HEADINGS)
     for row in step_rows(way, magnification, rail_counts):
-        writer.writerow([row[0], *("" if value is None else f"{value:.4f}" for value in row[1:])])
+        values = (getattr(row, heading) for heading in HEADINGS[1:])
+        writer.writerow([row.frame, *("" if value is None else f"{value:.4f}" for value in values)])
     return text.getvalue()

@@ -2,11 +2,14 @@
 
 from flask_openapi3 import Tag
 
-from just_plane.contract.http import Problem, ThroughFocusAsked, UnitsQuery
-from just_plane.contract.plan import Plan, ThroughFocus
+from just_plane.contract.http import Problem, StepsAsked, ThroughFocusAsked, UnitsQuery
+from just_plane.contract.plan import Plan, StepTable, ThroughFocus
+from just_plane.contract.plane_plan import BlurMaps
 from just_plane.contract.shot import Shot
 from just_plane.planning.pictures.through_focus import through_focus
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.plane.maps import blur_maps
+from just_plane.planning.ways.step_table import step_rows
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
@@ -31,3 +34,19 @@ def map_through_focus(body: ThroughFocusAsked):
     if found is None:
         return refuse(422, "plan.incomplete", "This shot has no apertures to map.", "Its plan says what to mend.")
     return answer(found)
+
+
+@api.post("/blur-maps", responses={200: BlurMaps}, operation_id="mapBlur")
+def map_blur(body: Shot):
+    """Defocus over the frame for each way of one frame."""
+    return answer(blur_maps(body))
+
+
+@api.post("/steps", responses={200: StepTable, 422: Problem}, operation_id="listSteps")
+def list_steps(body: StepsAsked):
+    """The step table of a way."""
+    plan = plan_shot(body.shot)
+    way = next((way for way in plan.ways if way.id == body.way), None)
+    if way is None:
+        return refuse(422, "way.unknown", "The plan has no such way.", plan.verdict.headline, "/way")
+    return answer(StepTable(rows=step_rows(way, plan.reach.magnification, body.shot.plane.rail_counts)))

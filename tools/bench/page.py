@@ -1,0 +1,100 @@
+"""The page under a hand: from a pointer's move to the mark and to the figures, and what is drawn anew for it."""
+
+import gzip
+import re
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+from timing import high_s
+
+BUILT = Path(__file__).parents[2] / "src" / "just_plane" / "web" / "page"
+STEPS = 80
+BETWEEN_MS = 60
+
+# Counts components that did work, in every commit, as React tells its developer tools.
+COUNT = """
+window.drawn = 0;
+window.__REACT_DEVTOOLS_GLOBAL_HOOK__ = {
+  renderers: new Map(), supportsFiber: true, inject: () => 1, onCommitFiberUnmount() {}, onPostCommitFiberRoot() {},
+  onCommitFiberRoot(_, root) {
+    const PERFORMED_WORK = 1;
+    const components = new Set([0, 1, 11, 14, 15]);
+    const visit = fiber => {
+      const before = fiber.alternate;
+      if (components.has(fiber.tag) && (fiber.flags & PERFORMED_WORK)) window.drawn += 1;
+      if (before !== null && before.child === fiber.child) return;
+      for (let child = fiber.child; child; child = child.sibling) if (child.alternate !== child) visit(child);
+    };
+    visit(root.current);
+  },
+};
+"""
+
+# From the pointer's event to the paint after the first change of what is watched.
+WATCH = """([figures, mark]) => {
+  window.figures = []; window.marks = [];
+  let at = {figures: null, marks: null};
+  addEventListener('pointermove', () => {
+    const now = performance.now();
+    for (const key of Object.keys(at)) at[key] ??= now;
+  }, true);
+  const watch = (key, what) => new MutationObserver(() => {
+    const from = at[key];
+    if (from === null) return;
+    at[key] = null;
+    requestAnimationFrame(() => window[key].push(performance.now() - from));
+  }).observe(what, {subtree: true, characterData: true, childList: true, attributes: key === 'marks'});
+  watch('figures', figures); watch('marks', mark);
+}"""
+
+# Station, what is taken hold of, and where its figures stand.
+DRAGS = {
+    "depth": ("Cut cocoa", "Stack", ("group", "Farthest"), '[aria-label="Ways to get the shot"]'),
+    "focus": ("Cut cocoa", "Aperture", ("group", "Focus of one"), '[aria-label="Ways to get the shot"]'),
+    "stop": ("Cut cocoa", "Aperture", ("group", "Aperture f"), '[aria-label="Ways to get the shot"]'),
+    "a point": ("Bonbon", "Plane", ("button", "centre bonbon, .* behind the nearest"), "footer"),
+}
+
+
+def drag_on_the_page(address):
+    """By drag: (95th percentile s to the mark, to the figures, changes seen, components drawn anew a move)."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        measured = {name: _drag(browser, address, *each) for name, each in DRAGS.items()}
+        browser.close()
+    return measured
+
+
+def _drag(browser, address, shot, station, grip, figures):
+    page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+    page.add_init_script(COUNT)
+    page.goto(address)
+    page.get_by_role("link", name=re.compile(shot)).click()
+    page.get_by_role("link", name=re.compile(station)).click()
+    role, name = grip
+    mark = page.get_by_role(role, name=re.compile(name)).first
+    held = mark.locator("[data-look]") if role == "group" else mark
+    held.wait_for()
+    page.wait_for_timeout(800)
+    box = held.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + min(20, box["height"] / 2)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.evaluate(WATCH, [page.query_selector(figures), mark.element_handle()])
+    page.evaluate("window.drawn = 0")
+    for step in range(1, STEPS + 1):
+        page.mouse.move(x + step, y)
+        page.wait_for_timeout(BETWEEN_MS)
+    drawn = page.evaluate("window.drawn") / STEPS
+    page.mouse.up()
+    to_mark, to_figures = page.evaluate("[window.marks, window.figures]")
+    page.close()
+    return high_s(to_mark) / 1000, high_s(to_figures) / 1000, len(to_figures), drawn
+
+
+def first_load_kb():
+    """Compressed size of what the first view loads, without fonts, kB."""
+    page = BUILT / "index.html"
+    named = re.findall(r'(?:src|href)="/?(assets/[^"]+\.(?:js|css))"', page.read_text())
+    files = [page, *(BUILT / name for name in named)]
+    return sum(len(gzip.compress(path.read_bytes(), 9)) for path in files) / 1000
