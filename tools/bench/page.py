@@ -50,8 +50,8 @@ WATCH = """([figures, mark]) => {
 # Station, what is taken hold of, and where its figures stand.
 DRAGS = {
     "depth": ("Cut cocoa", "Stack", ("group", "Farthest"), '[aria-label="Ways to get the shot"]'),
-    "focus": ("Cut cocoa", "Aperture", ("group", "Focus of one"), '[aria-label="Ways to get the shot"]'),
-    "stop": ("Cut cocoa", "Aperture", ("group", "Aperture f"), '[aria-label="Ways to get the shot"]'),
+    "focus": ("Cut cocoa", "Stack", ("group", "Focus of one"), '[aria-label="Ways to get the shot"]'),
+    "stop": ("Cut cocoa", "Stack", ("group", "Aperture f"), '[aria-label="Ways to get the shot"]'),
     "a point": ("Bonbon", "Plane", ("button", "centre bonbon, .* behind the nearest"), "footer"),
 }
 
@@ -70,7 +70,7 @@ def _drag(browser, address, shot, station, grip, figures):
     page.add_init_script(COUNT)
     page.goto(address)
     page.get_by_role("link", name=re.compile(shot)).click()
-    page.get_by_role("link", name=re.compile(station)).click()
+    page.get_by_label("Order of work").get_by_role("link", name=station).click()
     role, name = grip
     mark = page.get_by_role(role, name=re.compile(name)).first
     held = mark.locator("[data-look]") if role == "group" else mark

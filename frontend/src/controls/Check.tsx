@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Checkbox } from "react-aria-components";
 import styled from "styled-components";
 
@@ -22,7 +23,7 @@ const Mark = styled.span`
 `;
 
 /** Yes or no. */
-export function Check({
+export const Check = memo(function Check({
   label,
   value,
   onChange,
@@ -40,4 +41,4 @@ export function Check({
       {bare ? null : label}
     </Box>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
 import styled from "styled-components";
 import { FieldLabel } from "./field";
@@ -56,7 +57,13 @@ interface PickProps {
 }
 
 /** One of many, from a list that opens. */
-export function Pick({ label, value, options, onChange, placeholder = "Choose" }: PickProps) {
+export const Pick = memo(function Pick({
+  label,
+  value,
+  options,
+  onChange,
+  placeholder = "Choose",
+}: PickProps) {
   return (
     <Select value={value} onChange={(key) => key !== null && onChange(String(key))} placeholder={placeholder}>
       <FieldLabel>{label}</FieldLabel>
@@ -75,4 +82,4 @@ export function Pick({ label, value, options, onChange, placeholder = "Choose" }
       </Sheet>
     </Select>
   );
-}
+});

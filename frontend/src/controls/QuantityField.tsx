@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { TextField } from "react-aria-components";
 import styled from "styled-components";
 import { usePreferences } from "../look/preferences";
@@ -48,7 +48,7 @@ export interface QuantityFieldProps {
  * A number as it is typed at the table: units welcome, arrows step by what matters there, the unit can be dragged.
  * What cannot be read stays in the field with a sentence; nothing typed is thrown away.
  */
-export function QuantityField(props: QuantityFieldProps) {
+export const QuantityField = memo(function QuantityField(props: QuantityFieldProps) {
   const { label, kind, value, step, onChange, onEmpty, emptyHint, problem, hint } = props;
   const { units } = usePreferences();
   const [typed, setTyped] = useState<string | null>(null);
@@ -139,7 +139,7 @@ export function QuantityField(props: QuantityFieldProps) {
       <FieldHint slot="description">{trouble ? "" : hint}</FieldHint>
     </TextField>
   );
-}
+});
 
 function unitOf(kind: Kind, units: string): string {
   return { length: units, time: "s", percent: "%", ratio: "×", fNumber: "", count: "", plain: "" }[kind];

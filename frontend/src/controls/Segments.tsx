@@ -1,5 +1,7 @@
+import { memo } from "react";
 import { Label, Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
+import { useSteady } from "./useSteady";
 
 const Group = styled(RadioGroup)`
   display: block;
@@ -45,10 +47,15 @@ interface SegmentsProps<T extends string> {
   onChange: (value: T) => void;
 }
 
-/** One of a few, all in sight. */
+/** One of a few, all in sight. It is drawn anew only when another is set; `options` should stay the same array. */
 export function Segments<T extends string>({ label, value, options, onChange }: SegmentsProps<T>) {
+  const choose = useSteady((chosen: string) => onChange(chosen as T));
+  return <Choice label={label} value={value} options={options} onChange={choose} />;
+}
+
+const Choice = memo(function Choice({ label, value, options, onChange }: SegmentsProps<string>) {
   return (
-    <Group value={value} onChange={(chosen) => onChange(chosen as T)} orientation="horizontal">
+    <Group value={value} onChange={onChange} orientation="horizontal">
       <Caption>{label}</Caption>
       <Strip>
         {options.map((option) => (
@@ -59,4 +66,4 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
       </Strip>
     </Group>
   );
-}
+});

@@ -90,13 +90,7 @@ export function TopBar({
 }) {
   return (
     <Bar>
-      <Places aria-label="Places">
-        <Home href="/">
-          <Mark /> Just Plane{demo ? " demo" : ""}
-        </Home>
-        <Place href="/">Shots</Place>
-        <Place href="/kit">Kit</Place>
-      </Places>
+      <AllPlaces demo={demo ?? false} />
       <Title>{title}</Title>
       <Right>
         {children}
@@ -105,6 +99,18 @@ export function TopBar({
     </Bar>
   );
 }
+
+const AllPlaces = memo(function AllPlaces({ demo }: { demo: boolean }) {
+  return (
+    <Places aria-label="Places">
+      <Home href="/">
+        <Mark /> Just Plane{demo ? " demo" : ""}
+      </Home>
+      <Place href="/">Shots</Place>
+      <Place href="/kit">Kit</Place>
+    </Places>
+  );
+});
 
 /** Units and theme, apart, so that they are not drawn anew with what stands beside them. */
 const Choices = memo(function Choices() {

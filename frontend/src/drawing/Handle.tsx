@@ -1,6 +1,7 @@
 import { Slider, SliderThumb, SliderTrack } from "react-aria-components";
-import type { KeyboardEvent } from "react";
+import { memo, type KeyboardEvent } from "react";
 import styled from "styled-components";
+import { useSteady } from "../controls/useSteady";
 import { niceStep, type Viewport } from "./viewport";
 
 const Layer = styled(Slider<number>)`
@@ -63,7 +64,19 @@ interface HandleProps {
 }
 
 /** Something on the drawing that can be dragged along the axis, by pointer, touch or keyboard. */
-export function Handle({ label, look, view, place, top, onMove, onDone, onArrow }: HandleProps) {
+export function Handle({ onMove, onDone, onArrow, ...shown }: HandleProps) {
+  const arrow = useSteady(onArrow ?? nothing);
+  return (
+    <Held
+      {...shown}
+      onMove={useSteady(onMove)}
+      onDone={useSteady(onDone)}
+      {...(onArrow ? { onArrow: arrow } : {})}
+    />
+  );
+}
+
+const Held = memo(function Held({ label, look, view, place, top, onMove, onDone, onArrow }: HandleProps) {
   const step = niceStep(0.4 / view.pxPerMm);
   const least = Math.ceil(view.from / step) * step;
   const most = Math.floor(view.to / step) * step;
@@ -95,7 +108,9 @@ export function Handle({ label, look, view, place, top, onMove, onDone, onArrow 
       </Layer>
     </div>
   );
-}
+});
+
+function nothing() {}
 
 function tidy(value: number): number {
   return Number(value.toPrecision(10));

@@ -2,12 +2,14 @@
  * Fields of the shot, bound by JSON pointer: what stands there, how it is changed, what is wrong with it, what it is
  * called and how far it may go all follow from the place.
  */
+import { useCallback } from "react";
 import { shotField, within } from "../api/fields";
 import { Check } from "../controls/Check";
 import { Pick } from "../controls/Pick";
 import { QuantityField, type QuantityFieldProps } from "../controls/QuantityField";
 import { Segments } from "../controls/Segments";
 import { TextBox } from "../controls/TextBox";
+import { useSteady } from "../controls/useSteady";
 import type { Kind } from "../units/parse";
 import { valueAt, withValueAt } from "../api/pointer";
 import { useBench } from "./ShotContext";
@@ -20,7 +22,7 @@ export function useShotField<T>(at: string) {
   return {
     facts,
     value: value as T,
-    set: (next: T) => edit((draft) => withValueAt(draft, at, next)),
+    set: useCallback((next: T) => edit((draft) => withValueAt(draft, at, next)), [edit, at]),
     problem: problemAt(at),
     caution: cautionAt(at),
   };
@@ -37,14 +39,16 @@ type Some<T, K extends keyof T> = { [Key in K]: T[Key] };
 /** A number of the shot. */
 export function ShotQuantity({ at, step, label, hint, kind, ...more }: QuantityProps) {
   const { facts, value, set, problem, caution } = useShotField<number | null>(at);
+  const bounded = useSteady(within(facts, step));
+  const empty = useCallback(() => set(null), [set]);
   return (
     <QuantityField
       label={label ?? facts.title}
       kind={kind ?? (facts.kind as Kind)}
       value={value}
-      step={within(facts, step)}
+      step={bounded}
       onChange={set}
-      {...(facts.empty ? { onEmpty: () => set(null) } : {})}
+      {...(facts.empty ? { onEmpty: empty } : {})}
       problem={problem}
       hint={caution ?? hint}
       {...more}
@@ -67,17 +71,11 @@ export function ShotSegments<T extends string>({ at, label, options }: ChoicePro
 /** One of many, from a list that opens. */
 export function ShotPick<T extends string>({ at, label, options }: ChoiceProps<T>) {
   const { facts, value, set } = useShotField<T>(at);
-  return (
-    <Pick
-      label={label ?? facts.title}
-      value={value}
-      options={options}
-      onChange={(id) => {
-        const chosen = options.find((option) => option.id === id);
-        if (chosen) set(chosen.id);
-      }}
-    />
-  );
+  const choose = useSteady((id: string) => {
+    const chosen = options.find((option) => option.id === id);
+    if (chosen) set(chosen.id);
+  });
+  return <Pick label={label ?? facts.title} value={value} options={options} onChange={choose} />;
 }
 
 /** Yes or no. */

@@ -1,7 +1,8 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import styled from "styled-components";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
+import { useSteady } from "../../controls/useSteady";
 import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
@@ -77,6 +78,28 @@ const Nothing = styled.p`
   text-align: center;
 `;
 
+interface ScaleProps {
+  zoomBy: (factor: number) => void;
+  onFit: () => void;
+  onFitDepth: () => void;
+}
+
+/** How large it is drawn. */
+const Scale = memo(function Scale({ zoomBy, onFit, onFitDepth }: ScaleProps) {
+  return (
+    <Tools>
+      <Button onPress={() => zoomBy(ZOOM_STEP)} aria-label="Draw larger">
+        +
+      </Button>
+      <Button onPress={() => zoomBy(1 / ZOOM_STEP)} aria-label="Draw smaller">
+        −
+      </Button>
+      <Button onPress={onFit}>Whole frame</Button>
+      <Button onPress={onFitDepth}>Depth only</Button>
+    </Tools>
+  );
+});
+
 /** The drawing, the rule under it, and the ways on the same scale. */
 export function BenchArea({ station }: { station: StationId }) {
   const { drawn: shot, plan, way, lookAt, edit } = useBench();
@@ -92,6 +115,8 @@ export function BenchArea({ station }: { station: StationId }) {
     depth,
     drag !== null,
   );
+  const steadyFit = useSteady(fit);
+  const steadyFitDepth = useSteady(fitDepth);
   // While the nearest point is dragged the far one stands still, so the plan's origin has moved by the difference.
   const shift = drag === null ? 0 : drag.far - depth;
 
@@ -150,16 +175,7 @@ export function BenchArea({ station }: { station: StationId }) {
                 onNear={onNear}
                 edit={edit}
               />
-              <Tools>
-                <Button onPress={() => zoomBy(ZOOM_STEP)} aria-label="Draw larger">
-                  +
-                </Button>
-                <Button onPress={() => zoomBy(1 / ZOOM_STEP)} aria-label="Draw smaller">
-                  −
-                </Button>
-                <Button onPress={fit}>Whole frame</Button>
-                <Button onPress={fitDepth}>Depth only</Button>
-              </Tools>
+              <Scale zoomBy={zoomBy} onFit={steadyFit} onFitDepth={steadyFitDepth} />
             </>
           )
         ) : plan ? (

@@ -33,6 +33,12 @@ const Row = styled(Radio)`
   background: ${({ theme }) => theme.surface};
   cursor: pointer;
   outline-offset: -2px !important;
+  /* Styled from the row: seven rows of eight parts are drawn anew at every move of the pointer. */
+  & > [data-figure] {
+    text-align: right;
+    font: 500 13px ${fonts.figures};
+    white-space: nowrap;
+  }
   &[data-selected] {
     background: ${({ theme }) => theme.raised};
     box-shadow: inset 3px 0 0 ${({ theme }) => theme.strong};
@@ -55,21 +61,14 @@ const Words = styled.div`
   strong {
     font-weight: 650;
   }
-`;
-
-const Note = styled.span`
-  margin-left: 10px;
-  font-size: 12.5px;
-  color: ${({ theme }) => theme.soft};
-  &[data-against] {
+  span {
+    margin-left: 10px;
+    font-size: 12.5px;
+    color: ${({ theme }) => theme.soft};
+  }
+  [data-against] {
     color: ${({ theme }) => theme.trouble};
   }
-`;
-
-const Figure = styled.span`
-  text-align: right;
-  font: 500 13px ${fonts.figures};
-  white-space: nowrap;
 `;
 
 const LANE = 11;
@@ -104,21 +103,21 @@ export const Ways = memo(function Ways(props: WaysProps) {
           <LaneOf way={way} view={view} shift={shift} />
           <Words>
             <strong>{way.title}</strong>
-            {way.id === chosen ? <Note>decided</Note> : way.recommended ? <Note>suggested</Note> : null}
-            <Note>{way.note}</Note>
-            {way.id === selected && way.frames ? <Note>{way.reason}</Note> : null}
+            {way.id === chosen ? <span>decided</span> : way.recommended ? <span>suggested</span> : null}
+            <span>{way.note}</span>
+            {way.id === selected && way.frames ? <span>{way.reason}</span> : null}
             {way.against.map((reason) => (
-              <Note key={reason} data-against="">
+              <span key={reason} data-against="">
                 {reason}
-              </Note>
+              </span>
             ))}
           </Words>
-          <Figure>
+          <span data-figure="">
             {way.points_held != null && points ? `${way.points_held} of ${points}` : percent(way.cover)}
-          </Figure>
-          <Figure>{way.frames ? frames(way.frames) : "—"}</Figure>
-          <Figure>{way.frames ? seconds(way.time_s) : "—"}</Figure>
-          <Figure>{stop(way.effective_f_number)}</Figure>
+          </span>
+          <span data-figure="">{way.frames ? frames(way.frames) : "—"}</span>
+          <span data-figure="">{way.frames ? seconds(way.time_s) : "—"}</span>
+          <span data-figure="">{stop(way.effective_f_number)}</span>
         </Row>
       ))}
     </List>

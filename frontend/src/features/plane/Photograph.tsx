@@ -1,9 +1,10 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { useBench } from "../../shot/ShotContext";
 import { planeOf, withPlane } from "../../shot/moves";
+import type { ShotEditing } from "../../shot/useShot";
 import { usePictureShape } from "./usePictureShape";
 
 /** Share by which the two shapes may differ: cameras leave out some pixels at the edge. */
@@ -18,12 +19,28 @@ const Said = styled.span`
 /** A framing photograph to place points on: loaded, kept with the program, taken away again. */
 export function Photograph() {
   const { shot, plan, edit } = useBench();
+  const reach = plan?.reach;
+  return (
+    <Loading
+      there={planeOf(shot).photograph}
+      frame={reach ? reach.sensor_width_mm / reach.sensor_height_mm : null}
+      edit={edit}
+    />
+  );
+}
+
+interface LoadingProps {
+  /** Its name with the program, or null. */
+  there: string | null;
+  /** Width of the frame by its height; null: not known. */
+  frame: number | null;
+  edit: ShotEditing["edit"];
+}
+
+const Loading = memo(function Loading({ there, frame, edit }: LoadingProps) {
   const [said, setSaid] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const there = planeOf(shot).photograph;
   const shape = usePictureShape(there ? `/api/photographs/${there}` : null);
-  const reach = plan?.reach;
-  const frame = reach ? reach.sensor_width_mm / reach.sensor_height_mm : null;
   const unlike = shape !== null && frame !== null && Math.abs(shape / frame - 1) > ALIKE;
   const load = async (file: File | undefined) => {
     if (!file) return;
@@ -73,4 +90,4 @@ export function Photograph() {
       {said ? <Said role="alert">{said}</Said> : null}
     </>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { useCallback, useMemo } from "react";
 import { Pick } from "../../controls/Pick";
 import { useBench } from "../../shot/ShotContext";
 import { nameOf } from "../../gear/words";
@@ -7,7 +8,32 @@ import { useKit } from "../../gear/useKit";
 export function RailPick() {
   const { shot, edit } = useBench();
   const kit = useKit().data;
-  const rails = (kit?.kit.pieces ?? []).map((piece) => piece.gear).filter((gear) => gear.kind === "rail");
+  const rails = useMemo(
+    () => (kit?.kit.pieces ?? []).map((piece) => piece.gear).filter((gear) => gear.kind === "rail"),
+    [kit],
+  );
+  const options = useMemo(
+    () => rails.map((rail) => ({ id: rail.kit_id ?? "", label: nameOf(rail) })),
+    [rails],
+  );
+  const take = useCallback(
+    (id: string) => {
+      const rail = rails.find((each) => each.kit_id === id);
+      if (!rail) return;
+      const step = kit?.rails.find((each) => each.kit_id === id)?.smallest_step_mm ?? null;
+      edit((draft) => ({
+        ...draft,
+        stack: {
+          ...draft.stack,
+          rail_name: rail.name,
+          rail_kit_id: id,
+          rail_smallest_step_mm: step,
+          rail_travel_mm: rail.travel_mm,
+        },
+      }));
+    },
+    [rails, kit, edit],
+  );
   return (
     <Pick
       label="Rail"
@@ -15,22 +41,8 @@ export function RailPick() {
         rails.some((rail) => rail.kit_id === shot.stack.rail_kit_id) ? (shot.stack.rail_kit_id ?? null) : null
       }
       placeholder={shot.stack.rail_name || "own numbers"}
-      options={rails.map((rail) => ({ id: rail.kit_id ?? "", label: nameOf(rail) }))}
-      onChange={(id) => {
-        const rail = rails.find((each) => each.kit_id === id);
-        if (!rail) return;
-        const step = kit?.rails.find((each) => each.kit_id === id)?.smallest_step_mm ?? null;
-        edit((draft) => ({
-          ...draft,
-          stack: {
-            ...draft.stack,
-            rail_name: rail.name,
-            rail_kit_id: id,
-            rail_smallest_step_mm: step,
-            rail_travel_mm: rail.travel_mm,
-          },
-        }));
-      }}
+      options={options}
+      onChange={take}
     />
   );
 }

@@ -12,6 +12,11 @@ const OVERLAPS = [
   { id: "0.667", label: "two thirds" },
 ];
 
+const MOVES = [
+  { id: "rail", label: "camera on a rail" },
+  { id: "ring", label: "focus ring" },
+] as const;
+
 /** Station 5: step, steps and frames, by rail or by ring, against the time there is. */
 export function StackPanel() {
   const { plan, way, lookAt } = useBench();
@@ -23,15 +28,7 @@ export function StackPanel() {
       <Lead>The first frame focuses on the nearest point, the last on the farthest or just past it.</Lead>
       <Fields>
         <Wide>
-          <Segments
-            label="What moves"
-            value={kind}
-            options={[
-              { id: "rail", label: "camera on a rail" },
-              { id: "ring", label: "focus ring" },
-            ]}
-            onChange={lookAt}
-          />
+          <Segments label="What moves" value={kind} options={MOVES} onChange={lookAt} />
         </Wide>
       </Fields>
       {planned ? <StackAnswer way={planned} kind={kind} /> : null}

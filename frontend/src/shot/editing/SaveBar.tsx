@@ -1,3 +1,4 @@
+import { memo } from "react";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import type { Editing } from "./useEditing";
@@ -16,7 +17,7 @@ const Bar = styled.div`
   }
 `;
 
-const Word = styled.span`
+const Said = styled.span`
   color: ${({ theme }) => theme.soft};
   font-size: 12.5px;
   white-space: nowrap;
@@ -32,6 +33,26 @@ interface SaveProps {
 
 /** Whether what is on the screen is kept, in a word, with undo and redo beside it. */
 export function SaveWord({ editing, reachable }: SaveProps) {
+  const { saveState, kept, undo, redo } = editing;
+  return (
+    <Word
+      saveState={saveState}
+      reachable={reachable}
+      canUndo={kept.can_undo || saveState !== "saved"}
+      canRedo={kept.can_redo}
+      undo={undo}
+      redo={redo}
+    />
+  );
+}
+
+interface WordProps extends Pick<Editing<unknown>, "saveState" | "undo" | "redo"> {
+  reachable: boolean;
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+const Word = memo(function Word({ saveState, reachable, canUndo, canRedo, undo, redo }: WordProps) {
   const words = {
     saved: "Saved",
     saving: "Saving…",
@@ -39,21 +60,21 @@ export function SaveWord({ editing, reachable }: SaveProps) {
     refused: "Not saved: mend the marked field",
     conflict: "Not saved",
   };
-  const trouble = !reachable || !["saved", "saving"].includes(editing.saveState);
+  const trouble = !reachable || !["saved", "saving"].includes(saveState);
   return (
     <>
-      <Word role="status" {...(trouble ? { "data-trouble": "" } : {})}>
-        {reachable ? words[editing.saveState] : words.waiting}
-      </Word>
-      <Button onPress={editing.undo} isDisabled={!editing.kept.can_undo && editing.saveState === "saved"}>
+      <Said role="status" {...(trouble ? { "data-trouble": "" } : {})}>
+        {reachable ? words[saveState] : words.waiting}
+      </Said>
+      <Button onPress={undo} isDisabled={!canUndo}>
         Undo
       </Button>
-      <Button onPress={editing.redo} isDisabled={!editing.kept.can_redo}>
+      <Button onPress={redo} isDisabled={!canRedo}>
         Redo
       </Button>
     </>
   );
-}
+});
 
 /** What must be decided or waited for before the draft can be kept. */
 export function SaveBar({ editing, reachable }: SaveProps) {
