@@ -8,7 +8,7 @@ PAGE := src/just_plane/web/page/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts
 PORT ?=
 
-.PHONY: demo serve test build check python-tests page-tests browser-tests api lock bench screenshots wheel format clean
+.PHONY: demo serve test build check python-tests page-tests browser-tests api lock bench mutants screenshots wheel format clean
 
 demo: $(STAMPS)/runtime $(PAGE) ## install, build, fill and serve the demo; prints its address
 	$(BIN)/just-plane demo $(if $(PORT),--port $(PORT))
@@ -77,6 +77,10 @@ format: $(STAMPS)/dev $(STAMPS)/node
 
 bench: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE) ## measure, print a table, keep it in docs/benchmarks.md
 	$(BIN)/python tools/bench docs/benchmarks.md
+
+mutants: $(STAMPS)/dev ## change core and planning line by line, see what no test misses; ONLY='just_plane.core.stack*' for a part
+	$(BIN)/mutmut run $(if $(ONLY),'$(ONLY)')
+	$(BIN)/mutmut results
 
 screenshots: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE) ## docs/screenshots from the demo data
 	$(BIN)/python tools/screenshots.py docs/screenshots

@@ -77,6 +77,7 @@ def take(browser, address, folder, name, shot, station, theme, size):
             page.get_by_role("img", name=re.compile("would look like")).nth(2).wait_for()
         if station == "reach":
             page.get_by_role("button", name=re.compile("Take it")).first.wait_for()
+    page.wait_for_load_state("networkidle")
     page.evaluate("document.fonts.ready")
     page.wait_for_timeout(600)
     page.screenshot(path=folder / f"{name}.png")

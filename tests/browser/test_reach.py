@@ -257,7 +257,8 @@ def test_a_photograph_is_measured_by_hand_where_no_ruler_is_found(praline, tmp_p
     page = praline
     page.get_by_role("link", name="Measure with a ruler").click()
     (tmp_path / "words.jpg").write_text("no picture at all")
-    bring(page, tmp_path / "words.jpg", "Choose the photograph")
+    with page.expect_console_message(lambda message: message.type == "error"):
+        bring(page, tmp_path / "words.jpg", "Choose the photograph")
     expect(page.get_by_role("alert")).to_contain_text("no picture that the program can read")
     complaints.clear()
     plain = ruler_picture(900, 600, 25.0) * 0 + 0.5
@@ -273,7 +274,9 @@ def test_a_photograph_is_measured_by_hand_where_no_ruler_is_found(praline, tmp_p
     second.focus()
     before = second.bounding_box()["x"]
     page.keyboard.press("Shift+ArrowRight")
-    assert second.bounding_box()["x"] > before
+    page.wait_for_function(
+        "([mark, before]) => mark.getBoundingClientRect().x > before", arg=[second.element_handle(), before]
+    )
     page.keyboard.press("Shift+ArrowLeft")
     type_into(page, "Between the two points", "15.7")
     page.get_by_role("button", name="Work out the size").click()

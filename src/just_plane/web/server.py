@@ -1,5 +1,6 @@
 """The production server: waitress on this machine only."""
 
+import logging
 import socket
 
 import waitress
@@ -21,6 +22,8 @@ def listen(port):
 
 def serve(app, listener):
     """Serve until stopped."""
+    # A page that asks for several things at once is no cause for words in the terminal.
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     server = waitress.create_server(app, sockets=[listener], threads=THREADS, ident=None)
     try:
         server.run()
