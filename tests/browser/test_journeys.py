@@ -230,3 +230,14 @@ def test_a_long_list_shows_its_older_shots_when_asked(page, server):
     expect(rows).to_have_count(70)
     expect(rows.nth(63)).to_contain_text("Row 0")
     expect(page.get_by_role("button", name="Show older shots")).to_have_count(0)
+
+
+def test_a_station_opens_at_its_top(page):
+    page.get_by_role("link", name=re.compile("Cut cocoa")).click()
+    panel = page.get_by_role("region", name="Subject")
+    field(page, "Name").scroll_into_view_if_needed()
+    assert panel.evaluate("panel => panel.scrollTop") > 0
+    station(page, "Light")
+    light = page.get_by_role("region", name="Light")
+    light.wait_for()
+    assert light.evaluate("panel => panel.scrollTop") == 0

@@ -203,7 +203,9 @@ function CalmPanel({ bench, station, shotId }: CalmPanelProps) {
   const panel = useMemo(() => <StationPanel station={station} shotId={shotId} />, [station, shotId]);
   return (
     <BenchContext value={calm}>
-      <Panel aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>{panel}</Panel>
+      <Panel key={station} aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>
+        {panel}
+      </Panel>
     </BenchContext>
   );
 }
