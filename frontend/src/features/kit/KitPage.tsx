@@ -1,17 +1,16 @@
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { Finding, Gear, KeptKit, Kit } from "../../api/types";
+import type { Gear, KeptKit } from "../../api/types";
 import { Button } from "../../controls/Button";
-import { Pick } from "../../controls/Pick";
 import { TopBar } from "../../controls/TopBar";
 import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
-import { GearForm } from "../../gear/GearForm";
-import { KINDS, nameOf, newKitId, wordsOf, type Kind } from "../../gear/words";
+import { nameOf, newKitId } from "../../gear/words";
+import { Adders } from "./Adders";
 import { KitFiles } from "./KitFiles";
 import { KitShelf } from "./KitShelf";
 import { MeasuredRigs } from "./MeasuredRigs";
-import { PutAway } from "./PutAway";
+import { NoPiece, OnePiece } from "./OnePiece";
 import { useKit, useKitEditing, useShelf } from "../../gear/useKit";
 import { useKitKeys } from "./useKitKeys";
 
@@ -42,10 +41,6 @@ const Head = styled.div`
   }
 `;
 
-const Adder = styled.div`
-  width: 210px;
-`;
-
 const Main = styled.main`
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
@@ -73,21 +68,6 @@ const Empty = styled.div`
   p {
     margin-top: 10px;
     color: ${({ theme }) => theme.soft};
-  }
-`;
-
-const Piece = styled.div`
-  h2 {
-    font-size: 16.5px;
-    font-weight: 680;
-    margin-bottom: 2px;
-  }
-  p {
-    color: ${({ theme }) => theme.soft};
-    margin-bottom: 12px;
-  }
-  p[data-trouble] {
-    color: ${({ theme }) => theme.trouble};
   }
 `;
 
@@ -210,59 +190,6 @@ function OpenKit({ opened }: { opened: KeptKit }) {
   );
 }
 
-interface OnePieceProps {
-  gear: Gear;
-  /** Pointer to it in the kit. */
-  at: string;
-  findings: Finding[];
-  problemAt: (pointer: string) => string | undefined;
-  onChange: (gear: Gear) => void;
-  onPutAway: () => void;
-  onCopy: () => void;
-}
-
-/** The numbers of one piece, what is assumed of it, and where it is used. */
-function OnePiece({ gear, at, findings, problemAt, onChange, onPutAway, onCopy }: OnePieceProps) {
-  const general = problemAt(at);
-  const assumed = findings.filter(
-    (finding) => finding.severity !== "trouble" && finding.field.startsWith(`${at}/`),
-  );
-  return (
-    <Piece>
-      <h2>{nameOf(gear)}</h2>
-      <p>{wordsOf(gear.kind).one}</p>
-      {general ? <p data-trouble="">{general}</p> : null}
-      <GearForm
-        key={gear.kit_id}
-        gear={gear}
-        onChange={onChange}
-        problemAt={(pointer) => problemAt(`${at}${pointer}`)}
-      />
-      {assumed.map((finding) => (
-        <p key={finding.code}>
-          {finding.message} {finding.remedy}
-        </p>
-      ))}
-      <PutAway key={`away ${gear.kit_id}`} gear={gear} onPutAway={onPutAway} onCopy={onCopy} />
-    </Piece>
-  );
-}
-
-function NoPiece({ isEmpty, onFirst }: { isEmpty: boolean; onFirst: () => void }) {
-  return (
-    <Piece>
-      <h2>One piece at a time</h2>
-      <p>
-        Choose a piece on the left to see its numbers. A tick puts it on the table: the search uses what is
-        there.
-      </p>
-      <Button isDisabled={isEmpty} onPress={onFirst}>
-        The first one
-      </Button>
-    </Piece>
-  );
-}
-
 function EmptyKit({ isReady, onStart }: { isReady: boolean; onStart: () => void }) {
   return (
     <section aria-label="Pieces of the kit">
@@ -275,49 +202,5 @@ function EmptyKit({ isReady, onStart }: { isReady: boolean; onStart: () => void 
         </p>
       </Empty>
     </section>
-  );
-}
-
-interface AddersProps {
-  pieces: Kit["pieces"];
-  shelf: Kit | undefined;
-  onAdd: (gear: Gear) => void;
-}
-
-/** Another piece: generic with usual numbers, or one of one's own. */
-function Adders({ pieces, shelf, onAdd }: AddersProps) {
-  const addNew = (kind: Kind) => {
-    const like = shelf?.pieces.find((each) => each.gear.kind === kind)?.gear;
-    if (like) onAdd({ ...like, name: `new ${wordsOf(kind).one}`, kit_id: newKitId(kind) });
-  };
-  return (
-    <>
-      <Adder>
-        <Pick
-          label="Add generic gear"
-          value={null}
-          placeholder="with usual numbers"
-          options={(shelf?.pieces ?? []).map(({ gear }) => ({
-            id: gear.kit_id ?? "",
-            label: nameOf(gear),
-          }))}
-          onChange={(id) => {
-            const like = shelf?.pieces.find(({ gear }) => gear.kit_id === id)?.gear;
-            if (!like) return;
-            const taken = pieces.some((each) => each.gear.kit_id === id);
-            onAdd(taken ? { ...like, kit_id: newKitId(like.kind) } : like);
-          }}
-        />
-      </Adder>
-      <Adder>
-        <Pick
-          label="Add a piece of your own"
-          value={null}
-          placeholder="what is it?"
-          options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
-          onChange={(kind) => addNew(kind as Kind)}
-        />
-      </Adder>
-    </>
   );
 }
