@@ -6,9 +6,6 @@ import { Button, LinkButton } from "../../controls/Button";
 import { Check } from "../../controls/Check";
 import { Fold } from "../../controls/Fold";
 import { Pick } from "../../controls/Pick";
-import { QuantityField } from "../../controls/QuantityField";
-import { Segments } from "../../controls/Segments";
-import { byShare } from "../../controls/steps";
 import { figures, length, size, times } from "../../units/format";
 import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { Cautions } from "../../shot/Cautions";
@@ -16,6 +13,7 @@ import { useBench } from "../../shot/ShotContext";
 import { GearForm } from "../../gear/GearForm";
 import { isChainGear, nameOf } from "../../gear/words";
 import { useKit, useShelf } from "../../gear/useKit";
+import { Framing } from "./Framing";
 import { gearToPick } from "./gearToPick";
 import { turned } from "./onItsSide";
 import { Orders } from "./Orders";
@@ -205,69 +203,8 @@ function BodyAndPieces() {
   );
 }
 
-/** What the frame is asked by. */
-function Framing() {
-  const { shot, plan, edit, problemAt, cautionAt } = useBench();
-  const { framing } = shot;
-  const reach = plan?.reach;
-  const set = (value: Shot["framing"]) => edit((draft) => ({ ...draft, framing: value }));
-  return (
-    <Fields>
-      <Wide>
-        <Segments
-          label="Frame by"
-          value={framing.by}
-          options={[
-            { id: "frame_width", label: "its width" },
-            { id: "magnification", label: "size on sensor" },
-            { id: "closest", label: "what it gives" },
-          ]}
-          onChange={(kind) =>
-            set(
-              kind === "closest"
-                ? { by: "closest" }
-                : kind === "magnification"
-                  ? { by: "magnification", magnification: round(reach?.magnification ?? 0.5) }
-                  : { by: "frame_width", frame_width_mm: round(reach?.frame_width_mm ?? 72) },
-            )
-          }
-        />
-      </Wide>
-      {framing.by === "closest" ? null : (
-        <Wide>
-          {framing.by === "frame_width" ? (
-            <QuantityField
-              label="Frame width"
-              kind="length"
-              value={framing.frame_width_mm}
-              step={byShare}
-              onChange={(frame_width_mm) => set({ by: "frame_width", frame_width_mm })}
-              problem={problemAt("/framing")}
-              hint={cautionAt("/framing")}
-            />
-          ) : (
-            <QuantityField
-              label="Magnification"
-              kind="ratio"
-              value={framing.magnification}
-              step={byShare}
-              onChange={(magnification) => set({ by: "magnification", magnification })}
-              problem={problemAt("/framing")}
-              hint={cautionAt("/framing")}
-            />
-          )}
-        </Wide>
-      )}
-    </Fields>
-  );
-}
-
 /** Of the whole sensor as the camera stands, while nothing better is known. */
 function shapeOf({ body, camera_on_its_side }: Shot): number {
   const level = body.sensor_width_mm / body.sensor_height_mm;
   return camera_on_its_side ? 1 / level : level;
-}
-
-function round(value: number): number {
-  return Number(value.toPrecision(4));
 }
