@@ -135,3 +135,10 @@ def test_an_address_that_leads_nowhere_says_so(open_page, server, complaints):
     page.goto(f"{server.address}shots/0123456789ab/subject")
     expect(page.get_by_text("There is no such shot.")).to_be_visible()
     complaints[:] = [text for text in complaints if "404" not in text]
+
+
+def test_a_step_table_that_cannot_be_had_says_so(pod_page, complaints):
+    pod_page.route("**/api/plan/steps*", lambda route: route.abort())
+    station(pod_page, "Run")
+    expect(pod_page.get_by_role("region", name="Step table").get_by_role("alert")).to_contain_text("not answering")
+    complaints.clear()

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import styled from "styled-components";
 import { usePreferences } from "../look/preferences";
 import { fonts } from "../look/theme";
-import { api, dataOf } from "../api/client";
+import { api, dataOf, sentenceOf } from "../api/client";
 import type { Shot, WayAnswer } from "../api/types";
 import { decimalsFor, fixed, times } from "../units/format";
 import { useBench } from "./ShotContext";
@@ -62,6 +62,7 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
     retry: false,
     gcTime: 10_000,
   });
+  if (table.isError) return <p role="alert">{sentenceOf(table.error)}</p>;
   const rows = table.data?.rows ?? [];
   const marked = rows.some((row) => row.rail_mark_mm !== null);
   const decimals = decimalsFor(way.stack?.step_mm ?? 1);
