@@ -2,7 +2,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from just_plane.core.contrast import contrast
@@ -89,6 +89,54 @@ def test_worst_contrast_of_a_stack_is_half_way_between_frames():
     plan = rail_stack(4.0, 0.8, 0.5)
     way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.4, 0.02), plan, 0.5, PACE)
     assert way.worst_contrast == pytest.approx(contrast(50.0, 8.4, 0.25 / 8.4 * 0.2))
+
+
+@settings(max_examples=60)
+@given(
+    st.floats(0.2, 12),
+    st.floats(0.1, 0.7),
+    st.integers(0, 3),
+    st.floats(0.3, 2.0),
+    st.floats(60, 400),
+    st.booleans(),
+)
+def test_worst_contrast_of_a_stack_is_the_lowest_of_many_points(depth, overlap, spare, m, pupil, by_ring):
+    """Each of many points of the subject in the frame that blurs it least; the last step may end far past it."""
+    ne, circle = 8.0 * (1 + m), 0.03
+    scene = View(m, pupil, circle, depth)
+    blur = allowed_blur("contrast", circle, ne)
+    if blur == 0:
+        return
+    plan = rail_stack(depth, 2 * blur * ne / m**2, overlap, spare_before=spare, spare_after=spare)
+    count = len(plan.positions)
+    if by_ring:
+        sizes = m * np.linspace(1.0, 0.93, count)
+        frames = FramesView(sizes, np.linspace(pupil, pupil * 1.05, count), 8.0 * (1 + sizes), np.full(count, blur))
+    else:
+        frames = FramesView(m, pupil, ne, blur)
+    way = stacked(scene, "ring" if by_ring else "rail", 8.0, frames, plan, 0.5, PACE)
+    points = np.linspace(0, depth, 1201)
+    blurs, contrasts = [], []
+    for index, place in enumerate(plan.positions):
+        one = View(float(np.broadcast_to(frames.magnification, count)[index]),
+                   float(np.broadcast_to(frames.pupil_distance, count)[index]), circle, depth)  # fmt: skip
+        works_as = float(np.broadcast_to(frames.effective_f_number, count)[index])
+        blurs.append(one.blur_at(points - place, works_as))
+        contrasts.append(one.contrast_at(points - place, works_as))
+    best = np.argmin(blurs, axis=0)
+    seen = np.array(contrasts)[best, np.arange(len(points))]
+    assert way.worst_contrast == pytest.approx(seen.min(), abs=0.01)
+    assert seen[int(np.argmin(np.abs(points - way.worst_at)))] == pytest.approx(way.worst_contrast, abs=0.02)
+    assert 0 <= way.worst_at <= depth
+
+
+def test_a_stack_that_ends_far_past_a_thin_subject_is_judged_by_the_subject():
+    """0.2 mm deep, step 1.1 mm: no point lies more than 0.2 mm off the first frame."""
+    scene = View(0.5, 300.0, 0.02, 0.2)
+    plan = rail_stack(0.2, 2.2, 0.5)
+    way = stacked(scene, "rail", 5.6, FramesView(0.5, 300.0, 8.4, 0.02), plan, 0.5, PACE)
+    assert way.worst_contrast == pytest.approx(float(scene.contrast_at(0.2, 8.4)), abs=1e-9)
+    assert way.worst_at == pytest.approx(0.2)
 
 
 def test_contrast_ahead_of_focus_is_the_contrast_of_its_blur():

@@ -48,6 +48,22 @@ def test_no_less_far_would_do(shallow, changed):
     assert plan_shot(cropped).ways[0].cover == pytest.approx(1.0)
 
 
+@pytest.mark.parametrize("m", [0.02, 0.05, 0.2])
+def test_at_a_small_size_it_goes_no_farther_back_than_it_must(shallow, changed, m):
+    """Brute force: the last of many factors at which one frame from there, cropped alike, misses some of it."""
+    deep = {0.02: 1000.0, 0.05: 160.0, 0.2: 11.0}[m]
+    small = changed(shallow, {"/framing/magnification": m, "/subject/depth_mm": deep})
+    factor = back_off(small).back_off.factor
+
+    def covered(q):
+        there = changed(small, {"/framing/magnification": m / q, "/picture/share_of_frame": 1 / q})
+        return plan_shot(there).ways[0].cover
+
+    assert 1.0 < factor < 2
+    assert covered(factor) == pytest.approx(1.0, abs=1e-6)
+    assert covered(1 + (factor - 1) * 0.97) < 1 - 1e-6
+
+
 def test_it_takes_less_light_than_stopping_down(shallow):
     way = back_off(shallow)
     stopped = next(each for each in plan_shot(shallow).ways if each.id == "one_best")

@@ -58,11 +58,34 @@ def test_size_falls_and_depth_grows_away_from_the_camera(pod):
     assert at(0.0) < at(17.0) < at(34.0)
 
 
-def test_the_crop_is_the_change_of_scale_from_end_to_end(pod):
+def size_of_one_thing(rigged, focused_at, stands_at, focus=5.0):
+    """How large a thing at a place stands on the sensor with the ring focused elsewhere: angle at the pupil."""
+    there = exact(rigged, focused_at, focus)
+    return there.chief_scale / (there.pupil_distance + stands_at - focused_at)
+
+
+def test_the_crop_is_the_change_of_size_of_one_thing_from_end_to_end(pod):
     rigged, table = table_of(pod)
-    ends = [exact(rigged, place, 5.0).chief_scale for place in (0.0, 34.0)]
-    assert table.crop(np.array([0.0, 10.0, 34.0])) == pytest.approx(1 - min(ends) / max(ends), rel=1e-3)
+    crops = [
+        1 - min(sizes) / max(sizes)
+        for thing in (0.0, 34.0)
+        for sizes in [[size_of_one_thing(rigged, place, thing) for place in (0.0, 34.0)]]
+    ]
+    assert table.crop(np.array([0.0, 10.0, 34.0])) == pytest.approx(max(crops), rel=1e-3)
     assert table.crop(np.array([4.0])) == 0
+
+
+def test_spare_frames_are_where_the_ring_puts_them_and_cost_their_crop(pod, changed):
+    """Six to either side of a shallow subject lie far off it: nothing of them is frozen at the table's end."""
+    spared = changed(pod, {"/stack/spare_before": 6, "/stack/spare_after": 6, "/subject/depth_mm": 2.0})
+    plan = plan_shot(spared)
+    stack = next(way for way in plan.ways if way.id == "ring").stack
+    rigged = build_rig(rig_asked(spared), Wording())
+    focus = plan.focus_behind_nearest_mm
+    for place, size in ((stack.first_mm, stack.magnifications[0]), (stack.last_mm, stack.magnifications[-1])):
+        assert size == pytest.approx(exact(rigged, place, focus).magnification, rel=1e-4)
+    sizes = [size_of_one_thing(rigged, place, 2.0, focus) for place in (stack.first_mm, stack.last_mm)]
+    assert stack.crop == pytest.approx(1 - min(sizes) / max(sizes), rel=0.05)
 
 
 def test_a_lens_that_does_not_breathe_is_not_followed_past_life_size(pod, changed):

@@ -28,6 +28,12 @@ class Throw:
     nearest: float
     """Nearest place that the ring can focus on, mm behind the nearest point; farthest likewise, may be inf."""
     farthest: float
+    depth: float = 0.0
+    """That must be sharp, mm."""
+
+    def spans(self, first, last):
+        """Whether everything between two places (mm) was tabulated: bool."""
+        return self.places.size > 0 and self.places[0] <= first + 1e-9 and last - 1e-9 <= self.places[-1]
 
     def depth_at(self):
         """A function: depth of field (mm) when focused at a place (mm behind the nearest point).
@@ -55,9 +61,15 @@ class Throw:
         )
 
     def crop(self, places):
-        """Share of the frame's width lost when frames focused at these places (mm, (N,)) are laid on each other."""
-        scales = np.interp(places, self.places, self.chief_scales)
-        return float(1 - scales.min() / scales.max())
+        """Share of the frame's width lost when frames focused at these places (mm, (N,)) are laid on each other.
+
+        The entrance pupil moves with the ring, so size on the sensor goes by the distance from it too: reckoned at the
+        end of the depth where it costs most.
+        """
+        places = np.asarray(places, dtype=float)
+        chief, pupils = (np.interp(places, self.places, table) for table in (self.chief_scales, self.pupil_distances))
+        scales = [chief / (pupils + end - places) for end in (0.0, self.depth)]
+        return float(max(1 - scale.min() / scale.max() for scale in scales))
 
 
 def throw_over(
@@ -72,6 +84,7 @@ def throw_over(
     circle_of_confusion,
     wavelength=DEFAULT_WAVELENGTH,
     contrast_threshold=0.2,
+    beyond=None,
 ):
     """The ring's throw with the camera standing still.
 
@@ -85,6 +98,8 @@ def throw_over(
     f_number : float              Marked, > 0.
     school, circle_of_confusion, wavelength, contrast_threshold
                                   As for :func:`just_plane.core.depth.allowed_blur`.
+    beyond : (float, float)       How far before the nearest and behind the farthest point the tables go, mm, as far
+                                  as the ring does; a fifth of the depth unless given.
 
     Returns
     -------
@@ -109,9 +124,9 @@ def throw_over(
     nearest, farthest = float(distances[-1] - to_nearest_point), float(distances[0] - to_nearest_point)
     if nearest > 0 or farthest < depth:
         nothing = np.zeros(0)
-        return Throw(nothing, nothing, nothing, nothing, nothing, nothing, nearest, farthest)
-    reach = max(depth * 0.2, 1e-3)
-    ends = np.clip(np.array([-reach, depth + reach]), nearest, min(farthest, 1e9))
+        return Throw(nothing, nothing, nothing, nothing, nothing, nothing, nearest, farthest, depth)
+    before, after = beyond or (max(depth * 0.2, 1e-3),) * 2
+    ends = np.clip(np.array([-before, depth + after]), nearest, min(farthest, 1e9))
     setting = np.interp(1 / (to_nearest_point + ends), 1 / distances, own)
     imaging = rig.focused(np.linspace(setting[1], setting[0], NODES)[::-1]).imaging()
     order = np.argsort(imaging.subject_to_sensor)
@@ -128,4 +143,5 @@ def throw_over(
         imaging.chief_scale[order],
         nearest,
         farthest,
+        depth,
     )

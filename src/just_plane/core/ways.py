@@ -9,7 +9,6 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.contrast import transfer
 from just_plane.core.depth import best_focus, limits_from_pupil, worst_contrast
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.stack import stack_time
@@ -173,10 +172,11 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
 
     Returns
     -------
-    Way                       Its worst contrast is met half way between two frames.
+    Way                       Its worst contrast is met between two frames, or where the subject ends.
     """
     alike = isinstance(frames_view.magnification, float)
-    bands, worst, worst_at = (_frames_alike if alike else _frames_apart)(view, frames_view, stack)
+    bands = (_bands_alike if alike else _bands_apart)(frames_view, stack)
+    worst, worst_at = _worst_of_stack(view, frames_view, np.array(stack.positions))
     ne = frames_view.effective_f_number
     nearest = next((index for index, place in enumerate(stack.positions) if place >= 0), 0)
     return Way(
@@ -187,38 +187,68 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
         bands,
         _cover(bands, view.depth),
         worst,
-        min(max(worst_at, 0.0), view.depth),
+        worst_at,
         stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction),
     )
 
 
-def _frames_alike(view, frames_view, stack):
-    """Bands of frames that are all alike, the worst contrast half a step from one and where: plain numbers."""
+def _bands_alike(frames_view, stack):
+    """Bands of frames that are all alike: plain numbers."""
     m, pupil, ne, blur = (float(value) for value in frames_view)
     near, far = limits_from_pupil(pupil, m**2 * pupil / ne, blur)
-    bands = tuple(Band(place - near, place + far) for place in stack.positions)
-    half = stack.smallest_gap / 2 if stack.frames > 1 else 0.0
-    frequency = 1 / view.circle_of_confusion
-    phase = math.pi * frequency * m**2 / ne * half
-    worst = float(transfer(np.array(frequency * view.wavelength * ne), np.array(phase)))
-    first = next((place for place in stack.positions if place >= 0), stack.positions[-1])
-    return bands, worst, first + half
+    return tuple(Band(place - near, place + far) for place in stack.positions)
 
 
-def _frames_apart(view, frames_view, stack):
+def _bands_apart(frames_view, stack):
     """The same for frames that differ, worked out together."""
     places = np.array(stack.positions)
     m, pupil, ne, blur = frames_view
     image = m**2 * pupil / ne
     near = places - blur * pupil / (image + blur)
     reach = np.divide(blur * pupil, image - blur, out=np.full(places.shape, np.inf), where=image > blur)
-    bands = tuple(map(Band, near.tolist(), (places + reach).tolist()))
-    half = np.diff(places) / 2 if len(places) > 1 else np.zeros(1)
-    frequency = 1 / view.circle_of_confusion
-    edge = np.pi * frequency * (m**2 / ne)[: len(half)] * half
-    contrasts = transfer(frequency * view.wavelength * ne[: len(half)], edge)
-    worst = int(np.argmin(contrasts))
-    return bands, float(contrasts[worst]), float(places[worst] + half[worst])
+    return tuple(map(Band, near.tolist(), (places + reach).tolist()))
+
+
+def _worst_of_stack(view, frames_view, places):
+    """The lowest contrast anywhere in the depth, each point in the frame that blurs it least, and where: floats.
+
+    Between two frames that is the place which both blur alike, unless the subject ends before it.
+    """
+    m, pupil, ne = (np.broadcast_to(each, places.shape).astype(float) for each in frames_view[:3])
+    turn = _blurred_alike(m**2 * pupil / ne, pupil, places)
+    # What each frame has to show behind it, and before it, as far as the subject goes.
+    behind = np.clip(np.append(turn, math.inf), 0.0, view.depth) - places
+    before = np.clip(np.insert(turn, 0, -math.inf), 0.0, view.depth) - places
+    offsets = np.concatenate([np.maximum(behind, 0.0), np.minimum(before, 0.0)])
+    # A frame whose share of the subject lies all on its other side shows nothing on this one.
+    used = (behind >= before) & (np.append(turn, math.inf) >= 0) & (np.insert(turn, 0, -math.inf) <= view.depth)
+    offsets[~np.tile(used, 2)] = 0.0
+    m, pupil, ne = np.tile(m, 2), np.tile(pupil, 2), np.tile(ne, 2)
+    image = m**2 * pupil / ne
+    blurs = image * np.abs(offsets) / (pupil + offsets)
+    if isinstance(frames_view.magnification, float):
+        # All alike: the most blurred is the worst.
+        pick = np.array([int(np.argmax(blurs))])
+        offsets, blurs, ne, image, pupil = offsets[pick], blurs[pick], ne[pick], image[pick], pupil[pick]
+        where = places[pick % len(places)]
+    else:
+        where = np.tile(places, 2)
+    worst = worst_contrast(view.circle_of_confusion, ne, blurs, view.wavelength)
+    at = int(np.argmin(worst.contrast))
+    met = float(worst.blur[at])
+    limits = limits_from_pupil(float(pupil[at]), float(image[at]), met)
+    off = min(limits.far, float(offsets[at])) if offsets[at] > 0 else max(-limits.near, float(offsets[at]))
+    return float(worst.contrast[at]), min(max(float(where[at]) + off, 0.0), view.depth)
+
+
+def _blurred_alike(image, pupil, places):
+    """The place between each two neighbours that both blur alike: (K - 1,) mm.
+
+    From a1 d/(u1 + d) = a2 (g - d)/(u2 - g + d), a quadratic in the distance d behind the first of the two.
+    """
+    gap, a1, a2, u1, u2 = np.diff(places), image[:-1], image[1:], pupil[:-1], pupil[1:]
+    square, linear, rest = a1 + a2, a1 * (u2 - gap) + a2 * (u1 - gap), a2 * gap * u1
+    return places[:-1] + 2 * rest / (linear + np.sqrt(linear**2 + 4 * square * rest))
 
 
 def _limits(view, effective_f_number, blur):

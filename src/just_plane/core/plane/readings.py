@@ -11,6 +11,7 @@ import numpy as np
 from just_plane.core.domain import positive
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane.points import checked
+from just_plane.core.plane.ring import lens_axis
 from just_plane.core.plane.tilt import TiltSetting, tilt_for_plane
 
 ALONG_ENOUGH = 0.25
@@ -27,48 +28,29 @@ class MovedNode(NamedTuple):
     """How far the picture moves on the sensor, mm, along the azimuth of the plane; what was in the middle leaves it."""
 
 
-def node_moved_by_pivot(setting, pivot_behind_node, magnification):
+def node_moved_by_pivot(setting, pivot_behind_node, magnification, scale_behind=1.0):
     """What tilting about a pivot behind the lens's node does to framing and distance.
 
     Parameters
     ----------
     setting : TiltSetting
     pivot_behind_node : float   mm, toward the sensor; below 0 when it lies before the node.
-    magnification : float       > 0.
+    magnification : float       At which the lens itself works, > 0.
+    scale_behind : float        Of what stands between lens and sensor, such as a converter's factor, > 0.
 
     Returns
     -------
-    MovedNode                   The node swings to where the lens faces; the picture moves (1 + m) times as far.
+    MovedNode                   The node swings to where the lens faces; the picture moves k (1 + m) times as far.
     """
     positive("magnification", magnification)
+    positive("scale_behind", scale_behind)
     sideways = -pivot_behind_node * math.sin(setting.tilt)
     return MovedNode(
         sideways * math.cos(setting.azimuth),
         sideways * math.sin(setting.azimuth),
         pivot_behind_node * (math.cos(setting.tilt) - 1),
-        sideways * (1 + magnification),
+        sideways * (1 + magnification) * scale_behind,
     )
-
-
-def image_distances(focal_length, setting, points):
-    """Image distance at which each point is sharp with this tilt, mm: z f / (u - f); (N,) array.
-
-    Parameters
-    ----------
-    focal_length : float    mm, > 0.
-    setting : TiltSetting
-    points : (N, 3) array   mm, in the camera frame.
-
-    Returns
-    -------
-    (N,) array              mm.
-
-    Raises
-    ------
-    OutOfDomainError        The points are no points.
-    """
-    xyz = checked(points, least=1)
-    return xyz[:, 2] * focal_length / (xyz @ _axis(setting) - focal_length)
 
 
 def setting_from_rail(focal_length, setting, points, moved):
@@ -110,8 +92,9 @@ def setting_from_ring(focal_length, setting, points, read_image_distances):
     Parameters
     ----------
     focal_length, setting, points       As for :func:`setting_from_rail`.
-    read_image_distances : (N,) array   At which each point was sharp, mm. An error that all readings share, such as
-                                        that of the scale, drops out.
+    read_image_distances : (N,) array   Place of the ring at which each point was sharp, the camera standing still, mm
+                                        of image distance. An error that all readings share, such as that of the
+                                        scale, drops out.
 
     Returns
     -------
@@ -119,13 +102,17 @@ def setting_from_ring(focal_length, setting, points, read_image_distances):
 
     Notes
     -----
-    With n along the lens's axis a point is sharp when n . p = f (1 + z/A): linear in n.
+    Forward by e along the lens's axis n, a point is sharp when n . p - e = f (1 + (z - e c)/(A + e c)), c = cos tilt:
+    linear in n. Extensions are counted from the mean of the readings, where the points are taken to be seen from: when
+    all readings agree, the plane lies right, wherever the ring stands.
     """
     xyz = _two_or_more(points)
-    axis = _axis(setting)
+    axis = lens_axis(setting)
     read = np.asarray(read_image_distances, dtype=float)
-    rest = focal_length * (1 / xyz[:, 2] + 1 / read) - xyz @ axis / xyz[:, 2]
-    x, y = axis[:2] + _change(xyz[:, :2] / xyz[:, 2:], rest, setting.azimuth)
+    out = read - read.mean()
+    z = xyz[:, 2] - out * axis[2]
+    rest = focal_length * (1 / z + 1 / (read.mean() + out * axis[2])) - (xyz @ axis - out) / z
+    x, y = axis[:2] + _change(xyz[:, :2] / z[:, np.newaxis], rest, setting.azimuth)
     sine = min(math.hypot(x, y), 1.0)
     azimuth = math.atan2(-y, -x) if sine else setting.azimuth
     return TiltSetting(math.asin(sine), azimuth, float(np.mean(read)))
@@ -156,12 +143,6 @@ def next_setting(shown, found, wanted):
         for show, have, want in [(shown, found, wanted)]
     )
     return math.hypot(x, y), math.atan2(y, x) if x or y else shown[1]
-
-
-def _axis(setting):
-    """Unit vector along the lens's axis, toward the subject."""
-    sine = math.sin(setting.tilt)
-    return np.array([-sine * math.cos(setting.azimuth), -sine * math.sin(setting.azimuth), math.cos(setting.tilt)])
 
 
 def _z0(focal_length, setting):

@@ -1,7 +1,7 @@
 """Tilt and stack: the few frames that go on where the tilt leaves off.
 
-By rail the camera moves and its plane of focus moves along with it; by ring the image distance changes and the plane
-swings about the hinge. Each is reckoned as it is.
+By rail the camera moves and its plane of focus moves along with it; by ring the camera stands still, the lens goes
+along its own axis and the plane swings. Each is reckoned as it is.
 """
 
 import math
@@ -12,7 +12,7 @@ import numpy as np
 from just_plane.core.domain import fraction, positive
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane.points import checked
-from just_plane.core.plane.readings import image_distances
+from just_plane.core.plane.ring import image_distances, ring_defocus, ring_reach
 from just_plane.core.plane.wedge import wedge_faces, within_focal_length
 from just_plane.core.stack import rail_stack
 
@@ -21,9 +21,9 @@ class Sweep(NamedTuple):
     """A few frames with the lens tilted."""
 
     places: tuple[float, ...]
-    """By rail: how far the camera moves toward the subject, mm. By ring: image distance of each frame, mm."""
+    """By rail: how far the camera moves toward the subject, mm. By ring: the ring's place for each frame, mm, as in :mod:`just_plane.core.plane.ring`."""
     step: float
-    """By rail mm; by ring the share by which the image distance changes."""
+    """mm: of the camera by rail, of the lens by ring."""
     blurs: np.ndarray
     """Of each point in each frame, mm on the sensor: (frames, N)."""
 
@@ -79,7 +79,7 @@ MOST = 10_000
 
 
 def sweep_by_ring(focal_length, f_number, setting, blur, points, overlap):
-    """Frames by ring: image distances from that of the first point to that of the last, evenly as shares.
+    """Frames by ring, the camera standing still: from the place of the nearest point to that of the farthest, evenly.
 
     Parameters
     ----------
@@ -91,20 +91,29 @@ def sweep_by_ring(focal_length, f_number, setting, blur, points, overlap):
 
     Raises
     ------
-    OutOfDomainError                                         As :func:`sweep_by_rail`.
+    OutOfDomainError                                         As :func:`sweep_by_rail`, or no place of the ring makes a
+                                                             point sharp.
 
     Notes
     -----
-    A frame at A holds every point whose own image distance A' has (f/N) |A - A'| / A' within what is allowed, so steps
-    are equal as shares of A, not in mm.
+    Each point is sharp while the ring stands between two places; the step is the least of these stretches, less the
+    overlap, so that whatever lies between the points is in a frame too.
     """
     xyz = checked(points, least=1)
     positive("blur", blur, "mm", "Open up, or use a coarser measure of sharp.")
     fraction("overlap", overlap)
-    share = blur * f_number / focal_length
     own = image_distances(focal_length, setting, xyz)
-    step = (1 - overlap) * math.log((1 + share) / (1 - share)) if share < 1 else math.inf
-    gaps = math.ceil(math.log(own.max() / own.min()) / step - 1e-9)
+    if not np.isfinite(own).all():
+        raise OutOfDomainError(
+            "sweep.ring_turns_back",
+            quantity="points",
+            value=int(np.count_nonzero(~np.isfinite(own))),
+            message="So near life size, turning the ring no longer brings the focus to every point.",
+            remedy="Take the frames by rail.",
+        )
+    first, last = ring_reach(focal_length, setting, xyz, blur * f_number / focal_length)
+    step = (1 - overlap) * float((last - first).min())
+    gaps = math.ceil(float(np.ptp(own)) / step - 1e-9)
     if gaps + 1 > MOST:
         raise OutOfDomainError(
             "sweep.too_many",
@@ -113,10 +122,6 @@ def sweep_by_ring(focal_length, f_number, setting, blur, points, overlap):
             message=f"That would be {gaps + 1:,} frames.",
             remedy="Stop down, or use a coarser measure of sharp.",
         )
-    places = (
-        tuple(float(own.max() * (own.min() / own.max()) ** (index / gaps)) for index in range(gaps + 1))
-        if gaps
-        else (math.sqrt(own.max() * own.min()),)
-    )
-    blurs = [focal_length / f_number * np.abs(place - own) / own for place in places]
-    return Sweep(places, places[0] / places[1] - 1 if gaps else 0.0, np.array(blurs))
+    places = np.linspace(own.max(), own.min(), gaps + 1) if gaps else np.array([(own.max() + own.min()) / 2])
+    blurs = focal_length / f_number * np.abs(ring_defocus(focal_length, setting, xyz, places))
+    return Sweep(tuple(places.tolist()), float(places[0] - places[1]) if gaps else 0.0, blurs)

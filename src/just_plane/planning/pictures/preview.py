@@ -5,10 +5,12 @@ the final picture, at its own pixels or at twice their size, or the whole frame 
 """
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import lru_cache, reduce
 
 import numpy as np
 
+from just_plane.core.plane import wedge_defocus
+from just_plane.core.plane.ring import ring_defocus
 from just_plane.core.scene import render
 from just_plane.core.scenery import surface
 from just_plane.planning.plane.subject_surface import SubjectSurface
@@ -138,13 +140,11 @@ def _blur(setup, way, points, off):
 
 
 def _tilted(work, way, points, effective):
+    lens = work.lens
     if not way.places:
-        return np.abs(work.lens.blur(way.setting, points, effective))
-    best = None
-    for place in way.places[:MANY]:
-        if way.way.kind == "rail":
-            blur = np.abs(work.lens.blur(way.setting, points - [0.0, 0.0, place], effective))
-        else:
-            blur = np.abs(work.lens.blur(way.setting._replace(image_distance=place), points, effective))
-        best = blur if best is None else np.minimum(best, blur)
-    return best
+        return np.abs(lens.blur(way.setting, points, effective))
+    if way.way.kind == "rail":
+        defocus = (wedge_defocus(lens.focal_length, way.setting, points - [0, 0, at]) for at in way.places[:MANY])
+    else:
+        defocus = (ring_defocus(lens.focal_length, way.setting, points, [at])[0] for at in way.places[:MANY])
+    return np.abs(lens.blur_of(reduce(lambda one, other: np.minimum(one, np.abs(other)), defocus, np.inf), effective))

@@ -7,7 +7,8 @@ import numpy as np
 from just_plane.contract.plane_plan import CheckAnswer, CorrectionAnswer
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import TiltSetting, deviations
-from just_plane.core.plane.readings import image_distances, next_setting, setting_from_rail, setting_from_ring
+from just_plane.core.plane.readings import next_setting, setting_from_rail, setting_from_ring
+from just_plane.core.plane.ring import image_distances
 from just_plane.core.rig import Rig
 from just_plane.planning.plane.words import correction_words
 from just_plane.planning.setup.rail_marks import TOWARD
@@ -46,19 +47,26 @@ def expected(rigged, work):
 
 
 def _ring_scale(rigged, work):
-    """Image distances (growing) and the marks printed on the ring, mm; None where there is no ring to turn.
+    """Places of the ring (growing) and the marks printed on it, mm; None where there is no ring to turn.
 
     The marks say where the lens would focus by itself. With tubes, converters or close-up lenses it focuses elsewhere,
-    but the marks still tell how far the ring is turned.
+    but the marks still tell how far the ring is turned. A place is where a lens that focuses as a whole would stand to
+    focus as this rig does, whatever moves inside it.
     """
     if rigged.over_throw is None:
         return None
-    own = np.asarray(rigged.over_throw.magnification) / work.lens.scale_behind
     alone = Rig((rigged.rig.lens.focused(rigged.settings),)).imaging()
     marks = np.asarray(alone.subject_to_sensor)
     fine = np.isfinite(marks)
     fine[int(np.argmin(marks)) + 1 :] = False  # past its closest the scale runs backward
-    return work.lens.focal_length * (1 + own[fine]), marks[fine]
+    seen_at = work.lens.distance + np.asarray(rigged.over_throw.subject_to_sensor) - rigged.imaging.subject_to_sensor
+    on_axis = np.column_stack([np.zeros_like(seen_at), np.zeros_like(seen_at), seen_at])
+    fine &= np.isfinite(seen_at)
+    places = np.full(len(marks), math.nan)
+    places[fine] = image_distances(work.lens.focal_length, work.lens.straight, on_axis[fine])
+    fine &= np.isfinite(places)
+    fine[fine] = np.diff(places[fine], prepend=-math.inf) > 0
+    return (places[fine], marks[fine]) if np.count_nonzero(fine) > 1 else None
 
 
 def checks(work, rails, rings):

@@ -129,7 +129,7 @@ def _setting(work, setting):
     tilt_error, turn_error = _uncertainty(work)
     own = setting.image_distance / laid.fit.z0
     pivot = lens.pivot_behind_node
-    moved = None if pivot is None else node_moved_by_pivot(setting, pivot, own * lens.scale_behind).picture_moves
+    moved = None if pivot is None else node_moved_by_pivot(setting, pivot, own, lens.scale_behind).picture_moves
     return TiltAnswer(
         tilt_deg=math.degrees(setting.tilt),
         tilt_uncertainty_deg=tilt_error,

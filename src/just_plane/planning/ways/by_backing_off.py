@@ -1,6 +1,7 @@
 """The way that stands back and crops: how far back one frame holds all of it, and what that leaves."""
 
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -9,6 +10,7 @@ from just_plane.contract.shot import FramingClosest
 from just_plane.core.backoff import blur_at_ends, equal_effective_f_number
 from just_plane.core.defocus import View
 from just_plane.core.depth import allowed_blur
+from just_plane.core.roots import growing_root
 from just_plane.core.ways import Single, Way, one_frames
 from just_plane.planning.rig.kinds import KINDS, name_of
 from just_plane.planning.rig.outline import front_to_sensor
@@ -22,8 +24,10 @@ MOST = 8.0
 """Factor past which so few pixels are left that nothing is gained by looking further."""
 STAYS_AS_IT_IS = {"objective", "coupling_ring"}
 """Rigs that are nothing without what stands between their parts."""
-MARGIN = 1.002
-"""The factor found between two settings of the ring is taken this much larger, so that nothing is missed by a hair."""
+MARGIN = 1 + 1e-9
+"""The factor found is taken this much larger, so that nothing is missed by a rounding."""
+TRIED = 24
+"""Factors tried before the least that does is closed in on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,33 +84,45 @@ def _with(setup, made, f_number, taken_out):
     if made.over_throw is None:
         return "this rig gives one size only"
     m = setup.rigged.imaging.magnification
-    table = made.over_throw
-    further = (table.magnification < m) & (table.magnification > m / MOST)
-    if not further.any():
+    table = np.asarray(made.over_throw.magnification)
+    smallest = max(float(table.min()), m / MOST)
+    largest = min(float(table.max()), m)
+    if smallest >= largest:
         return "the focus ring ends here: no farther back with this rig"
-    sizes, pupils = table.magnification[further][::-1], table.pupil_distance[further][::-1]
-    works_as = np.asarray(table.effective_f_number(f_number))[further][::-1]
-    factors = m / sizes
-    wavelength, school = setup.wavelength, shot.sharp.depth_school
-    # The final picture is as it would be here at q N_e: what may blur in that, over q, may blur on the sensor there.
-    equal = equal_effective_f_number(factors, works_as)
-    allowed = allowed_blur(school, setup.circle, equal, wavelength, shot.sharp.contrast_threshold) / factors
-    blurred = blur_at_ends(setup.depth, sizes, pupils, works_as)
-    enough = np.flatnonzero((blurred <= allowed) & (allowed > 0))
-    if not len(enough):
-        if allowed[-1] > 0:
+    factors = np.geomspace(m / largest, m / smallest, TRIED)
+    tried = [_excess(setup, made, f_number, float(factor)) for factor in factors]
+    enough = next((index for index, each in enumerate(tried) if each.excess <= 0 < each.allowed), None)
+    if enough is None:
+        if tried[-1].allowed > 0:
             return f"{factors[-1]:.2g}× back, the farthest this rig focuses, does not hold all of it"
         return "light itself blurs too much before all of it is sharp, as it would stopping down"
-    factor = _between(factors, blurred - allowed, int(enough[0])) * MARGIN
-    return _way(setup, made, f_number, min(factor, float(factors[-1])), wavelength, taken_out)
+    factor = float(factors[enough])
+    if enough > 0:
+        factor = growing_root(
+            lambda q: -_excess(setup, made, f_number, q).excess,
+            (float(factors[enough - 1]), -tried[enough - 1].excess),
+            (factor, -tried[enough].excess),
+        )
+    return _way(setup, made, f_number, min(factor * MARGIN, float(factors[-1])), setup.wavelength, taken_out)
 
 
-def _between(factors, excess, first):
-    """The factor at which the excess of blur is 0, between the last setting that fails and the first that does not."""
-    if first == 0 or excess[first - 1] <= 0:
-        return float(factors[first])
-    share = excess[first - 1] / (excess[first - 1] - excess[first])
-    return float(factors[first - 1] + share * (factors[first] - factors[first - 1]))
+class _Excess(NamedTuple):
+    """By how much the ends of the depth blur more than is allowed, and what is allowed, mm on the sensor."""
+
+    excess: float
+    allowed: float
+
+
+def _excess(setup, made, f_number, factor):
+    """At a factor, the camera really standing there; the final picture is as it would be here at q N_e: what may blur
+    in that, over q, may blur on the sensor there."""
+    sharp = setup.shot.sharp
+    imaging = made.rig.at_magnification(setup.rigged.imaging.magnification / factor).imaging()
+    works_as = float(imaging.effective_f_number(f_number))
+    equal = equal_effective_f_number(factor, works_as)
+    allowed = allowed_blur(sharp.depth_school, setup.circle, equal, setup.wavelength, sharp.contrast_threshold) / factor
+    blurred = blur_at_ends(setup.depth, imaging.magnification, imaging.pupil_distance, works_as)
+    return _Excess(float(blurred - allowed), float(allowed))
 
 
 def _way(setup, made, f_number, factor, wavelength, taken_out):

@@ -8,12 +8,13 @@ from just_plane.contract.plan import StackAnswer
 from just_plane.core.contrast import contrast
 from just_plane.core.defocus import View
 from just_plane.core.errors import OpticsError
-from just_plane.core.plane import deviations, plane_of_setting
+from just_plane.core.plane import deviations
+from just_plane.core.plane.ring import plane_on_ring, ring_crop
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
 from just_plane.core.stack import stack_time
 from just_plane.core.ways import Band, Single, Way, one_frames
 from just_plane.planning.ways.compared import Compared, impossible
-from just_plane.planning.words.numbers import f_stop, percent
+from just_plane.planning.words.numbers import f_stop
 
 ENOUGH = 1 + 1e-9
 ENDLESS = 1e9
@@ -88,10 +89,14 @@ def _one_frame_time(setup):
     return stack_time(1, 0.0, setup.stop.shutter, pace.recovery, noise_reduction=pace.noise_reduction)
 
 
-def _on_axis(work, setting):
-    """Where the plane of focus of a setting meets the axis, mm behind the nearest point; endless is a long way off."""
+def _on_axis(work, setting, place=None):
+    """Where the plane of focus of a setting meets the axis, mm behind the nearest point; endless is a long way off.
+
+    With the ring at a place, where there is one.
+    """
     try:
-        return plane_of_setting(work.lens.focal_length, setting)[0] - work.cloud.nearest
+        at = plane_on_ring(work.lens.focal_length, setting, setting.image_distance if place is None else place)
+        return at[0] - work.cloud.nearest
     except OpticsError:
         return ENDLESS
 
@@ -152,16 +157,16 @@ def _tilt_and_stack(setup, kind):
     if kind == "rail":
         axis = [_on_axis(work, laid.setting) + place for place in sweep.places]
     else:
-        axis = [_on_axis(work, laid.setting._replace(image_distance=place)) for place in sweep.places]
+        axis = [_on_axis(work, laid.setting, place) for place in sweep.places]
     way = _way(setup, sweep.blurs * behind, time, axis, kind)
     length = setup.wording.length
-    step = f"step {length(sweep.step)}" if kind == "rail" else f"focus moves {percent(sweep.step)} a frame"
+    step = f"step {length(sweep.step)}" if kind == "rail" else f"the lens moves {length(sweep.step)} a frame"
     lit = work.is_lit(laid.setting, setup.shot.plane.shift)[1]
     return Compared(
         way_id,
         way,
         f"Tilt {math.degrees(laid.setting.tilt):.1f}° and {MOVER[kind]}, {f_stop(f_number)}",
-        f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings about the hinge"),
+        f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings as it goes"),
         ("out of the image circle: the corners go dark",) if lit is False else (),
         _sweep_answer(sweep, kind, axis, setup),
         points_held=int((sweep.best * behind <= allowed * ENOUGH).sum()),
@@ -183,7 +188,7 @@ def _sweep_answer(sweep, kind, axis, setup):
         last_mm=axis[-1],
         first_rail_mm=setup.plane.mark_moved(sweep.places[0]) if kind == "rail" else None,
         frames_per_depth=1 / (1 - setup.shot.stack.overlap),
-        crop=0.0 if kind == "rail" else abs(1 - min(sweep.places) / max(sweep.places)),
+        crop=0.0 if kind == "rail" else ring_crop(setup.plane.laid.setting, sweep.places, setup.plane.cloud.sharp),
         magnifications=[setup.view.magnification],
         slabs=[],
     )

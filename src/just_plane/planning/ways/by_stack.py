@@ -43,38 +43,54 @@ class OutOfThrowError(OpticsError):
     """The focus ring does not get to both ends of the subject."""
 
 
+WIDER = 1.3
+"""A table that ends before the spare frames is made anew this much past them."""
+MOST_TABLES = 8
+
+
 def _ring(setup):
     """Stack, view of its frames and crop for the ring; raises OutOfThrowError where the ring does not reach."""
-    shot, made = setup.shot, setup.rigged
-    table = None
-    if made.over_throw is not None:
-        table = throw_over(
-            made.rig,
-            made.settings,
-            made.over_throw.subject_to_sensor,
-            to_nearest_point=made.imaging.subject_to_sensor - setup.focus,
-            depth=setup.depth,
-            f_number=setup.stop.f_number,
-            school=shot.sharp.depth_school,
-            circle_of_confusion=setup.circle,
-            wavelength=setup.wavelength,
-            contrast_threshold=shot.sharp.contrast_threshold,
+    options, beyond = setup.shot.stack, None
+    for _ in range(MOST_TABLES):
+        table = _throw(setup, beyond)
+        if table is None or table.nearest > 0 or table.farthest < setup.depth:
+            raise OutOfThrowError("ring.out_of_throw", quantity="depth", message=_why_not(setup, table))
+        stack = ring_stack(
+            setup.depth,
+            table.depth_at(),
+            options.overlap,
+            spare_before=options.spare_before,
+            spare_after=options.spare_after,
         )
-    if table is None or table.nearest > 0 or table.farthest < setup.depth:
-        raise OutOfThrowError("ring.out_of_throw", quantity="depth", message=_why_not(setup, table))
-    options = shot.stack
-    stack = ring_stack(
-        setup.depth,
-        table.depth_at(),
-        options.overlap,
-        spare_before=options.spare_before,
-        spare_after=options.spare_after,
+        first, last = stack.positions[0], stack.positions[-1]
+        if table.spans(first, last):
+            return stack, table.view(stack.positions), table.crop(stack.positions)
+        if first < table.nearest or last > table.farthest:
+            break
+        beyond = (max(-first, 0.0) * WIDER + 1e-3, max(last - setup.depth, 0.0) * WIDER + 1e-3)
+    raise OutOfThrowError(
+        "ring.no_spare", quantity="depth", message="The ring ends before the spare frames: ask for fewer."
     )
-    if stack.positions[0] < table.nearest or stack.positions[-1] > table.farthest:
-        raise OutOfThrowError(
-            "ring.no_spare", quantity="depth", message="The ring ends before the spare frames: ask for none."
-        )
-    return stack, table.view(stack.positions), table.crop(stack.positions)
+
+
+def _throw(setup, beyond):
+    """The ring's throw over the subject and so far beyond it: Throw, or None."""
+    shot, made = setup.shot, setup.rigged
+    if made.over_throw is None:
+        return None
+    return throw_over(
+        made.rig,
+        made.settings,
+        made.over_throw.subject_to_sensor,
+        to_nearest_point=made.imaging.subject_to_sensor - setup.focus,
+        depth=setup.depth,
+        f_number=setup.stop.f_number,
+        school=shot.sharp.depth_school,
+        circle_of_confusion=setup.circle,
+        wavelength=setup.wavelength,
+        contrast_threshold=shot.sharp.contrast_threshold,
+        beyond=beyond,
+    )
 
 
 def _why_not(setup, table):
