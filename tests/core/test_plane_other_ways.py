@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from just_plane.core.errors import OutOfDomainError, UnreachableError
 from just_plane.core.plane import TiltSetting, fit_plane, tilt_for_plane, wedge_blur
+from just_plane.core.plane.ring import lens_axis
 from just_plane.core.plane.shifting import (
     circle_displacement,
     circle_radius,
@@ -18,7 +19,6 @@ from just_plane.core.plane.shifting import (
     shift_for_offset,
 )
 from just_plane.core.plane.strip import strip_along, strip_width
-from just_plane.core.plane.ring import lens_axis
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
 from just_plane.core.plane.turning import turn_square, turned_points
 

@@ -6,13 +6,13 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.core.still_camera import StillCamera
 
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane import TiltSetting, fit_plane, tilt_for_plane
 from just_plane.core.plane.readings import next_setting, setting_from_ring
 from just_plane.core.plane.ring import image_distances, plane_on_ring, ring_crop, ring_reach
 from just_plane.core.plane.sweep import sweep_by_ring
-from tests.core.still_camera import StillCamera
 
 F, N = 90.0, 8.0
 PLACES = np.array([(-0.4, -0.3), (0.4, -0.3), (0.0, 0.05), (-0.35, 0.3), (0.4, 0.28)])

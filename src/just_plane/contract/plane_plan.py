@@ -109,6 +109,18 @@ class TurnAnswer(Answer):
     words: str
 
 
+class TurnRestAnswer(Answer):
+    """Turning the camera only as far as the tilt needs it, the subject kept in the middle."""
+
+    angle_deg: float
+    toward_deg: Annotated[float, Field(description="Side of the frame to which the camera moves: 0 right, 90 up.")]
+    toward: str
+    tilt_deg: Annotated[float, Field(description="To be set then.")]
+    faces_deg: float
+    left_over_mm: Annotated[float, Field(description="Largest deviation from the plane laid then.")]
+    words: str
+
+
 class ShiftAnswer(Answer):
     """Shift with the sensor kept parallel."""
 
@@ -179,7 +191,9 @@ class PlaneSection(Answer):
     near_face: PlaneLine | None = None
     far_face: PlaneLine | None = None
     left_over_mm: Annotated[float | None, Field(description="Largest deviation from the plane laid.")] = None
-    turn_rest_deg: Annotated[float | None, Field(description="Turn of the camera that would do the rest.")] = None
+    turn_rest: Annotated[
+        TurnRestAnswer | None, Field(description="The least turn of the camera after which the tilt reaches the plane.")
+    ] = None
     covering_f_number: Annotated[float | None, Field(description="Widest stop that holds every point; null: none.")] = (
         None
     )

@@ -32,7 +32,7 @@ class Throw:
     """That must be sharp, mm."""
 
     def spans(self, first, last):
-        """Whether everything between two places (mm) was tabulated: bool."""
+        """Whether everything between two places, ``first`` and ``last`` (mm), was tabulated: bool."""
         return self.places.size > 0 and self.places[0] <= first + 1e-9 and last - 1e-9 <= self.places[-1]
 
     def depth_at(self):

@@ -129,7 +129,9 @@ function Answer({ plane }: { plane: PlaneSection }) {
       {setting ? `The plane lies ${plane.angle_deg?.toFixed(1)}° from square; ` : ""}
       {plane.limited && setting
         ? `this is all the lens can do: ${length(off, units)} is left over` +
-          (plane.turn_rest_deg ? `; turn the camera ${plane.turn_rest_deg.toFixed(1)}° for the rest. ` : ". ")
+          (plane.turn_rest
+            ? `; moved ${plane.turn_rest.angle_deg.toFixed(1)}° round the subject, ${plane.turn_rest.toward}, it reaches the plane. `
+            : ". ")
         : off < 1e-6
           ? "every point lies on it. "
           : `${setting ? "the" : "The"} worst point lies ${length(off, units)} off it. `}

@@ -15,7 +15,7 @@ from just_plane.core.plane.tilt import plane_of_setting
 
 
 def lens_axis(setting):
-    """Unit vector along the lens's axis, toward the subject (TiltSetting): (3,) array."""
+    """Unit vector along the lens's axis, toward the subject, with this ``setting``: (3,) array."""
     sine = math.sin(setting.tilt)
     return np.array([-sine * math.cos(setting.azimuth), -sine * math.sin(setting.azimuth), math.cos(setting.tilt)])
 

@@ -21,7 +21,8 @@ class Sweep(NamedTuple):
     """A few frames with the lens tilted."""
 
     places: tuple[float, ...]
-    """By rail: how far the camera moves toward the subject, mm. By ring: the ring's place for each frame, mm, as in :mod:`just_plane.core.plane.ring`."""
+    """By rail: how far the camera moves toward the subject, mm. By ring: the ring's place for each frame, mm, as
+    :mod:`just_plane.core.plane.ring` has it."""
     step: float
     """mm: of the camera by rail, of the lens by ring."""
     blurs: np.ndarray

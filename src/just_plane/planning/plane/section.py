@@ -11,7 +11,7 @@ from just_plane.core.plane.tilting_lens import LEVEL, setting_uncertainty
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning.plane import other_trades
 from just_plane.planning.plane.checks import checks, correction, expected
-from just_plane.planning.plane.limits import ring_ends, say_limits, turn_for_the_rest
+from just_plane.planning.plane.limits import ring_ends, say_limits, turn_rest
 from just_plane.planning.plane.lines import line_of, line_of_face
 from just_plane.planning.plane.points import point_answers
 from just_plane.planning.plane.words import direction, last_steps, rotation, steps
@@ -87,13 +87,13 @@ def _laid(setup, azimuth, rails, rings):
         "setting": setting,
         "covering_f_number": _covering(setup),
         "circle": other_trades.circle_answer(setup, laid.setting),
-        "turn_rest_deg": turn_for_the_rest(work),
+        "turn_rest": turn_rest(work, wording),
         "steps": steps(work.lens, setting, looks[0] if looks else None, wording),
         "last_steps": last_steps(work.rail_mark, setup.stop.f_number),
     }
     if parts["circle"].inside is False:
         said.append(_out_of_circle(parts["circle"], wording))
-    return parts, [*said, *say_limits(work, wording), *ring_ends(setup)]
+    return parts, [*said, *say_limits(setup), *ring_ends(setup)]
 
 
 def _wedge(setup, azimuth):

@@ -6,6 +6,7 @@ import numpy as np
 
 from just_plane.core.errors import OpticsError
 from just_plane.core.frame import Frame
+from just_plane.core.plane.rest import Turn, least_turn, rolled
 from just_plane.core.plane.shifting import radius_needed
 from just_plane.core.plane.tilting_lens import Laid, TiltingLens, lay_plane
 from just_plane.core.plane.turning import Square, turn_square
@@ -39,6 +40,10 @@ class PlaneSetup:
     rail_counts: str
     square: Square | None
     """The camera turned square to the plane; None where none is laid."""
+    rest: Turn | None
+    """The least turn after which the tilt reaches the plane; None where it does as it stands, or none helps."""
+    rolled: Laid | None
+    """The plane laid with the camera rolled a quarter turn, where the mechanism leans another way than the plane."""
 
     def blurs(self, effective_f_number):
         """Blur on the sensor of each point that must be sharp, with the setting laid: (N,) mm."""
@@ -67,6 +72,7 @@ def _plane_of(rigged, area, points, focus, strip, rail_counts, wording):
     seen = cloud(points, frame, focus)
     laid, said = _laid(lens, seen, wording)
     square = None if laid is None else turn_square(seen.sharp, laid.wanted, frame.distance)
+    rest, on_its_side = _beyond(lens, seen.sharp, laid)
     found = PlaneSetup(
         lens,
         frame,
@@ -78,11 +84,24 @@ def _plane_of(rigged, area, points, focus, strip, rail_counts, wording):
         mark_to_stand_at(seen, frame, rail_counts),
         rail_counts,
         square,
+        rest,
+        on_its_side,
     )
     return found, said
 
 
 plane_of = Kept(_plane_of)
+
+
+def _beyond(lens, points, laid):
+    """What would reach a plane that the tilt does not: (Turn or None, Laid or None)."""
+    if laid is None or laid.setting is None or not laid.limited:
+        return None, None
+    try:
+        on_its_side = None if lens.turns else rolled(lens, points)
+    except OpticsError:
+        on_its_side = None
+    return least_turn(lens, points, laid.wanted), on_its_side
 
 
 def _laid(lens, seen, wording):

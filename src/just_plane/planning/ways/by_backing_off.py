@@ -80,7 +80,6 @@ _without_extension = Kept(_lens_alone)
 
 def _with(setup, made, f_number, taken_out):
     """Back off with a rig: BackedOff, or why it does not help."""
-    shot = setup.shot
     if made.over_throw is None:
         return "this rig gives one size only"
     m = setup.rigged.imaging.magnification
