@@ -43,6 +43,23 @@ def test_the_stop_in_front_limits_until_the_one_behind_is_narrower():
     assert works_as[8.0] == pytest.approx(8.0)
 
 
+def test_a_background_blurs_by_the_iris_in_front_where_that_limits():
+    """50 mm, P 0.95, reversed at f/4 on a 100 mm: pupil 47.5 mm from the plane of focus, 11.875 mm wide, so a background
+    300 mm behind blurs 2 * 11.875 * 300 / 347.5 = 20.5 mm on the sensor."""
+    document = facing(aperture={"f_number": 2.8}, subject={"depth_mm": 0.2, "background_mm": 300.0}).model_dump()
+    document["rig"][0]["f_number"] = 4.0
+    document["rig"][0]["gear"] |= {"focal_length_mm": 50.0, "pupil_magnification": 0.95}
+    plan = plan_shot(Shot.model_validate(document))
+    assert plan.reach.entrance_pupil_mm == pytest.approx(47.5)
+    way = next(way for way in plan.ways if way.id == "one")
+    assert way.steady.background_um / 1000 == pytest.approx(20.5, abs=0.1)
+
+
+def test_an_objective_whose_own_stop_limits_sees_from_endlessly_far():
+    plan = plan_shot(shot("objective-10", "tube-lens-200", aperture={"f_number": 4.0}))
+    assert plan.reach.entrance_pupil_mm == pytest.approx(1e6)
+
+
 def test_the_front_lens_may_be_stopped_down_by_itself():
     document = facing().model_dump()
     document["rig"][0]["f_number"] = 5.6

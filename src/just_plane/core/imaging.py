@@ -14,8 +14,8 @@ from just_plane.core.pieces import Bellows, FacingLens, Tube
 from just_plane.core.ray import gap, thin_lens, through
 
 TELECENTRIC = 1e6
-"""Distance to the entrance pupil, mm, that stands for an endless one: behind a facing lens or an objective the limiting
-stop lies near its far focus, so things keep their size through focus."""
+"""Distance to the entrance pupil, mm, that stands for an endless one: the stop of an objective lies at its far focus, so
+things keep their size through focus."""
 
 
 class Imaging(NamedTuple):
@@ -39,6 +39,24 @@ class Imaging(NamedTuple):
     """Effective f-number that a facing lens or objective in front imposes by its own stop; 0 without one."""
     lens_magnification: float = 0.0
     """At which the lens itself works: what it images is what the elements in front of it show."""
+    floor_pupil_distance: float = 0.0
+    """To the entrance pupil where the stop in front limits; 0 without one."""
+
+    def through_stop(self, f_number):
+        """The same with the entrance pupil of whichever stop limits the cone of light.
+
+        Parameters
+        ----------
+        f_number : float   Marked, of the lens on the camera, > 0, dimensionless.
+
+        Returns
+        -------
+        Imaging            mm and ratios.
+        """
+        if not np.all(self.f_number_floor > f_number * self.f_number_factor):
+            return self
+        distance = self.floor_pupil_distance
+        return self._replace(pupil_distance=distance, chief_scale=self.magnification * distance)
 
     def effective_f_number(self, f_number):
         """Effective f-number at a marked one: whichever stop limits the cone of light.
@@ -90,22 +108,26 @@ def image(elements, place, size_correction=1.0):
         magnification = abs(a)
     distance = _divided(b, magnification)
     factor, lens_magnification = _cone(lens, front, behind, magnification / b)
+    floor = floor_pupil = 0.0 * magnification
     if isinstance(first, FacingLens):
-        pupil_ahead, chief = distance - TELECENTRIC, magnification * TELECENTRIC
         floor = magnification * first.cone_toward_subject(distance)
+        floor_pupil = TELECENTRIC + floor_pupil if first.telecentric else distance - first.pupil_ahead
+        pupil_distance = _pupil_through_facing(lens, front, distance)
+        chief = magnification * pupil_distance
     else:
         pupil_ahead, chief = _pupil(lens, front, behind)
-        floor = 0.0 * magnification
+        pupil_distance = distance - pupil_ahead
     return Imaging(
         magnification,
         distance,
         distance + length,
         length,
         factor,
-        distance - pupil_ahead,
+        pupil_distance,
         chief,
         floor,
         lens_magnification,
+        floor_pupil,
     )
 
 
@@ -195,6 +217,18 @@ def _cone(lens, front, behind, angle):
     at_sensor = behind[2] * height + behind[3] * after
     lens_magnification = 0.0 - before / after
     return lens.cone(lens_magnification) * abs(after / at_sensor), lens_magnification
+
+
+def _pupil_through_facing(lens, front, distance):
+    """From the plane of focus to the iris of the lens behind, as the lens in front shows it, mm.
+
+    A wide one in front shows it beyond the subject; no view is reckoned from there, and endless is the nearest there is.
+    """
+    a, b = through(gap(-lens.focal_length_now * (1 - 1 / lens.pupil_ratio)), front)[:2]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        seen = distance + np.divide(b, a)
+    seen = np.where(np.isfinite(seen) & (seen > 0), np.minimum(seen, TELECENTRIC), TELECENTRIC)
+    return float(seen) if seen.ndim == 0 else seen
 
 
 def _pupil(lens, front, behind):

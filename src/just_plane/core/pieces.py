@@ -38,12 +38,14 @@ class FacingLens:
     f_number : float              The stop it is set to; of an objective 1 / (2 NA). > 0.
     separation : float            From it to the lens behind, mm, >= 0.
     pupil_magnification : float   Of this lens as it was made to be used, > 0.
+    telecentric : bool            Its stop lies at its far focus, as an objective's does.
     """
 
     focal_length: float
     f_number: float
     separation: float = 0.0
     pupil_magnification: float = 1.0
+    telecentric: bool = False
 
     def __post_init__(self):
         positive("focal_length", self.focal_length, "mm")
@@ -60,6 +62,16 @@ class FacingLens:
         float   1/mm.
         """
         return 1 / self.focal_length
+
+    @property
+    def pupil_ahead(self):
+        """How far its own entrance pupil, as the subject sees it, lies before it: f (1 - P).
+
+        Returns
+        -------
+        float   mm. Turned round, its exit pupil looks at the subject, f P from its near focus.
+        """
+        return self.focal_length * (1 - self.pupil_magnification)
 
     def cone_toward_subject(self, subject_distance):
         """F-number of the cone from the subject that this lens's own stop lets through: N (1 + m/P), with m = u/f - 1,

@@ -211,6 +211,7 @@ def _facing(body, row, numbers):
             gear.reference_focal_length_mm / gear.magnification,
             front.widest,
             max(before_rear + gear.barrel_mm, 0.0),
+            telecentric=True,
         )
     behind = front.barrel - front.hood - front.thin_from_mount(body.register_mm)
     return FacingLens(

@@ -1,6 +1,6 @@
 """A shot set up: rig, points, depth, focus, circle, stops and plane worked out once, for all who answer from them."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -16,7 +16,7 @@ from just_plane.planning.setup.circles import circles
 from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.plane import PlaneSetup, plane_of
 from just_plane.planning.setup.points import ReadPoint, depth_of, read_points
-from just_plane.planning.setup.stops import Stop, Stops, stops_of, worst_over_depth
+from just_plane.planning.setup.stops import Stop, Stops, marked_stop, stops_of, worst_over_depth
 from just_plane.planning.words.findings import RefusedError, refused, trouble
 from just_plane.planning.words.numbers import Wording
 
@@ -91,6 +91,7 @@ def make_setup(shot, units="mm"):
     wording = Wording(units)
     try:
         rigged = rig_of(rig_asked(shot), wording)
+        rigged = _through_stop(rigged, marked_stop(shot.aperture, rigged))
     except RefusedError as error:
         return NoSetup((error.finding,))
     framed, said = _framed(shot, rigged, wording)
@@ -122,6 +123,15 @@ def make_setup(shot, units="mm"):
 
 
 rig_of = Kept(build_rig)
+
+
+def _through_stop(rigged, f_number):
+    """The rig seen from the entrance pupil that limits at a marked stop."""
+    imaging = rigged.imaging.through_stop(f_number)
+    return rigged if imaging is rigged.imaging else _seen_through(rigged, imaging)
+
+
+_seen_through = Kept(lambda rigged, imaging: replace(rigged, imaging=imaging))
 _points_of = Kept(read_points)
 
 

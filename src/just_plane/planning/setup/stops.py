@@ -77,7 +77,7 @@ def stops_of(rigged, aperture, sharp, circle, light, wording):
     RefusedError                 The lens's stops cannot be.
     """
     lens = rigged.lens
-    marked = _marked(aperture, rigged)
+    marked = marked_stop(aperture, rigged)
     try:
         f_numbers = marked_stops(lens.widest, lens.narrowest, lens.stops)
     except OpticsError as error:
@@ -138,8 +138,8 @@ def _worked_out(rigged, f_numbers, clicks, chosen, sharp, circle, light):
     return Stops(**columns, clicks=clicks, chosen=chosen)
 
 
-def _marked(aperture, rigged):
-    """The marked stop in use. An aperture that cannot be set is what it is."""
+def marked_stop(aperture, rigged):
+    """The marked stop in use (contract Aperture, Rigged): float. An aperture that cannot be set is what it is."""
     lens = rigged.lens
     if lens.widest == lens.narrowest:
         return lens.widest
