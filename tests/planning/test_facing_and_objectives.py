@@ -92,6 +92,24 @@ def test_the_subject_stands_at_the_front_lenss_register():
     assert lengths["50 mm, f/1.8"] == 52
 
 
+@pytest.mark.parametrize("set_to", [60.0, 90.0, 150.0])
+def test_a_zoom_in_front_is_as_long_as_where_it_is_set(set_to):
+    """Whatever it is set to, its focus lies a register before its mount, which looks at the subject: 18 mm of room."""
+    zoom = {
+        "kind": "zoom",
+        "name": "60-150 mm, f/4",
+        "short": {"focal_length_mm": 60, "minimum_focus_distance_mm": 450, "closest_magnification": 0.16,
+                  "widest_f_number": 4, "narrowest_f_number": 22, "barrel_mm": 90},
+        "long": {"focal_length_mm": 150, "minimum_focus_distance_mm": 500, "closest_magnification": 0.42,
+                 "widest_f_number": 4, "narrowest_f_number": 22, "barrel_mm": 125},
+        "thread_mm": 67,
+    }  # fmt: skip
+    document = facing().model_dump()
+    document["rig"][0] = {"gear": zoom, "reversed": True, "at_focal_length_mm": set_to}
+    reach = plan_shot(Shot.model_validate(document)).reach
+    assert reach.working_distance_mm == pytest.approx(18.0)
+
+
 def test_depth_by_the_wave_is_that_of_the_numerical_aperture():
     plan = plan_shot(shot("objective-10", "tube-lens-200", aperture={"f_number": 4.0}))
     assert plan.aperture.depth_of_field_mm == pytest.approx(0.00055 / 0.28**2)

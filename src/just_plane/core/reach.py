@@ -48,12 +48,14 @@ def share_of_throw(sizes, magnification):
     reached : (rigs,) array         The magnification there.
     """
     positive("magnification", magnification)
-    reached = np.clip(magnification, sizes[:, 0], sizes[:, -1])
+    reached = np.clip(magnification, sizes.min(axis=1), sizes.max(axis=1))
     samples = sizes.shape[1]
     if samples == 1:
         return np.zeros(len(sizes)), reached
-    after = np.clip((sizes < reached[:, None]).sum(axis=1), 1, samples - 1)
+    # The first stretch of the throw that holds it: behind a close-up lens sizes may fall toward the near end.
+    over = sizes - reached[:, None]
+    before = np.argmax((over[:, :-1] * over[:, 1:]) <= 0, axis=1)
     row = np.arange(len(sizes))
-    low, high = sizes[row, after - 1], sizes[row, after]
-    part = np.where(high > low, (reached - low) / np.where(high > low, high - low, 1.0), 0.0)
-    return (after - 1 + part) / (samples - 1), reached
+    low, high = over[row, before], over[row, before + 1]
+    part = np.where(high != low, -low / np.where(high != low, high - low, 1.0), 0.0)
+    return (before + np.clip(part, 0.0, 1.0)) / (samples - 1), reached

@@ -11,6 +11,7 @@ import math
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from scipy.optimize import minimize_scalar
 
 from just_plane.core.domain import positive
 from just_plane.core.errors import NoImageError, OutOfDomainError, Quantity, UnreachableError
@@ -22,6 +23,8 @@ from just_plane.core.roots import growing_root
 LENSES = (Prime, Reversed, Objective)
 IN_FRONT = (CloseUpLens, FacingLens)
 BEHIND = (Tube, Bellows, Teleconverter)
+RING_SAMPLES = 33
+"""Settings of the ring tried before a size is closed in on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,7 +172,8 @@ class Rig:
         NoImageError            As for :meth:`imaging`.
         """
         positive("magnification", magnification)
-        smallest, largest = self.magnification_range()
+        over_ring = self._over_ring() if self.bellows is None else None
+        smallest, largest = self.magnification_range() if over_ring is None else _ends(over_ring[1])
         slack = 1e-9 * largest
         if not smallest - slack <= magnification <= largest + slack:
             more = magnification > largest
@@ -186,11 +190,13 @@ class Rig:
             )
         bellows = self.bellows
         if bellows is None:
-            return self._ring_at(magnification)
+            return self._ring_at(magnification, over_ring)
         open_, drawn = self.focused(0.0).drawn(bellows.shortest), self.focused(0.0).drawn(bellows.longest)
         start, end = _magnification_or_none(open_), drawn.magnification()
         if magnification >= end:
             return drawn._ring_at(magnification)
+        if start is not None and magnification < start:
+            return open_._ring_at(magnification)
         shortest = bellows.shortest if start is not None else _first_that_images(drawn, bellows)
         start = open_.drawn(shortest).magnification()
         draw = growing_root(
@@ -201,7 +207,7 @@ class Rig:
         return open_.drawn(draw)
 
     def magnification_range(self):
-        """Smallest and largest magnification over all that can be set, far end first.
+        """Smallest and largest magnification over all that can be set.
 
         Returns
         -------
@@ -210,22 +216,47 @@ class Rig:
         Raises
         ------
         NoImageError     As :meth:`imaging`.
+
+        Notes
+        -----
+        Neither need stand at an end of the ring: behind a close-up lens, a lens that shortens as it focuses near gives
+        less, not more.
         """
-        closest = self.focused(self.closest_setting)
         bellows = self.bellows
         if bellows is None:
-            return self.focused(0.0).magnification(), closest.magnification()
-        smallest = _magnification_or_none(self.focused(0.0).drawn(bellows.shortest))
-        return smallest or 0.0, closest.drawn(bellows.longest).magnification()
+            return _ends(self._over_ring()[1])
+        shut = self.drawn(bellows.shortest)
+        smallest = 0.0 if _magnification_or_none(shut.focused(0.0)) is None else float(shut._over_ring()[1].min())
+        return smallest, float(self.drawn(bellows.longest)._over_ring()[1].max())
 
     def focus_range(self):
         """Nearest and farthest plane of focus, as (subject_to_sensor near, far) in mm; far may be inf."""
-        far, near = self.focused(0.0), self.focused(self.closest_setting)
+        settings = np.linspace(0.0, self.closest_setting, RING_SAMPLES) if self.closest_setting else np.zeros(1)
+        far, near = self.focused(settings), self.focused(settings)
         if self.bellows is not None:
             far, near = far.drawn(self.bellows.shortest), near.drawn(self.bellows.longest)
-            if _magnification_or_none(far) is None:
-                return near.imaging().subject_to_sensor, math.inf
-        return near.imaging().subject_to_sensor, far.imaging().subject_to_sensor
+            if _magnification_or_none(far.focused(0.0)) is None:
+                return float(np.min(near.imaging().subject_to_sensor)), math.inf
+        return float(np.min(near.imaging().subject_to_sensor)), float(np.max(far.imaging().subject_to_sensor))
+
+    def _over_ring(self):
+        """Settings of the ring, infinity first, and the magnification at each, its extremes among them: two arrays."""
+        closest = self.closest_setting
+        if closest == 0:
+            return np.zeros(1), np.array([float(self.magnification())])
+        settings = np.linspace(0.0, closest, RING_SAMPLES)
+        sizes = np.asarray(self.focused(settings).magnification(), dtype=float)
+        for sign, at in ((1, int(sizes.argmin())), (-1, int(sizes.argmax()))):
+            if 0 < at < RING_SAMPLES - 1:
+                found = minimize_scalar(
+                    lambda own, sign=sign: sign * self.focused(float(own)).magnification(),
+                    bounds=(float(settings[at - 1]), float(settings[at + 1])),
+                    method="bounded",
+                    options={"xatol": 1e-12},
+                )
+                place = int(np.searchsorted(settings, found.x))
+                settings, sizes = np.insert(settings, place, found.x), np.insert(sizes, place, sign * found.fun)
+        return settings, sizes
 
     def _with(self, kind, changed):
         elements = tuple(changed(element) if isinstance(element, kind) else element for element in self.elements)
@@ -239,19 +270,28 @@ class Rig:
             object.__setattr__(rig, name, value)
         return rig
 
-    def _ring_at(self, magnification):
+    def _ring_at(self, magnification, over_ring=None):
+        """The ring set for a size; of several such settings the one nearest to infinity."""
         if self.closest_setting == 0:
             return self
-        # Magnification grows along the throw: find the stretch it lies in, all settings at once, then close in.
-        settings = np.linspace(0.0, self.closest_setting, 33)
-        reached = self.focused(settings).magnification()
-        after = min(max(int(np.searchsorted(reached, magnification)), 1), len(settings) - 1)
+        settings, sizes = over_ring or self._over_ring()
+        over = sizes - magnification
+        crossings = np.flatnonzero((over[:-1] == 0) | (over[:-1] * over[1:] < 0))
+        if not crossings.size:
+            # At an extreme, or a rounding past it.
+            return self.focused(float(settings[int(np.argmin(np.abs(over)))]))
+        at = int(crossings[0])
+        grows = 1.0 if over[at] <= 0 else -1.0
         own = growing_root(
-            lambda own: self.focused(own).magnification() - magnification,
-            (float(settings[after - 1]), float(reached[after - 1]) - magnification),
-            (float(settings[after]), float(reached[after]) - magnification),
+            lambda own: grows * (self.focused(own).magnification() - magnification),
+            (float(settings[at]), grows * float(over[at])),
+            (float(settings[at + 1]), grows * float(over[at + 1])),
         )
         return self.focused(own)
+
+
+def _ends(sizes):
+    return float(sizes.min()), float(sizes.max())
 
 
 def _magnification_or_none(rig):

@@ -25,8 +25,8 @@ class Kind:
 
     place: str
     """Where in the row it stands."""
-    length: Callable
-    """Along the axis; of the lens in use the rig knows better."""
+    length: Callable = lambda gear: 0.0
+    """Along the axis; of a lens its numbers know, where it is set."""
     width: Callable = lambda gear: MOUNT_WIDTH
     called: Callable = lambda gear: gear.kind.replace("_", " ")
     """What it is called when it has no name."""
@@ -55,7 +55,6 @@ def _two_threads_width(gear):
 KINDS: dict[str, Kind] = {
     "lens": Kind(
         LENS,
-        length=lambda gear: max(gear.barrel_mm - gear.hood_mm, 0.0),
         width=_barrel_width,
         called=lambda gear: f"{gear.focal_length_mm:g} mm lens",
         fields={
@@ -67,7 +66,6 @@ KINDS: dict[str, Kind] = {
     ),
     "zoom": Kind(
         LENS,
-        length=lambda gear: max(gear.long.barrel_mm - gear.hood_mm, 0.0),
         width=_barrel_width,
         fields={"minimum_focus_distance": "long/minimum_focus_distance_mm", "long": "long/focal_length_mm"},
     ),

@@ -2,6 +2,7 @@
 
 from just_plane.contract.plan import Piece
 from just_plane.planning.rig.kinds import KINDS, name_of
+from just_plane.planning.rig.lens_numbers import lens_numbers
 
 BODY_WIDTH = 92.0
 """As a body is drawn, mm."""
@@ -42,4 +43,8 @@ def _length(row, index, lens, rig):
         return lens.barrel_at(float(rig.lens.own_magnification))
     if gear.kind == "bellows":
         return float(rig.bellows.length)
+    if gear.kind in ("lens", "zoom"):
+        # Facing the subject, held by its thread: the lens that it is where it is set, without its hood.
+        numbers = lens_numbers(placed)
+        return numbers.barrel - numbers.hood
     return KINDS[gear.kind].length(gear)

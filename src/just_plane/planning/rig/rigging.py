@@ -233,8 +233,7 @@ def _framed(asked, rig):
     """The rig set for the framing. Raises UnreachableError, NoImageError."""
     framing = asked.framing
     if framing.by == "closest":
-        closest = rig.focused(rig.closest_setting)
-        return closest if rig.bellows is None else closest.drawn(rig.bellows.longest)
+        return rig.at_magnification(rig.magnification_range()[1])
     wanted = framing.magnification if framing.by == "magnification" else sensor(asked).width / framing.frame_width_mm
     try:
         return rig.at_magnification(wanted)

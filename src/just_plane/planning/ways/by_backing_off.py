@@ -26,8 +26,6 @@ STAYS_AS_IT_IS = {"objective", "coupling_ring"}
 """Rigs that are nothing without what stands between their parts."""
 MARGIN = 1 + 1e-9
 """The factor found is taken this much larger, so that nothing is missed by a rounding."""
-TRIED = 24
-"""Factors tried before the least that does is closed in on."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,45 +81,54 @@ def _with(setup, made, f_number, taken_out):
     if made.over_throw is None:
         return "this rig gives one size only"
     m = setup.rigged.imaging.magnification
-    table = np.asarray(made.over_throw.magnification)
-    smallest = max(float(table.min()), m / MOST)
-    largest = min(float(table.max()), m)
-    if smallest >= largest:
+    sizes = np.asarray(made.over_throw.magnification)
+    further = np.flatnonzero((sizes < m) & (sizes > m / MOST))[::-1]
+    if not further.size:
         return "the focus ring ends here: no farther back with this rig"
-    factors = np.geomspace(m / largest, m / smallest, TRIED)
-    tried = [_excess(setup, made, f_number, float(factor)) for factor in factors]
-    enough = next((index for index, each in enumerate(tried) if each.excess <= 0 < each.allowed), None)
-    if enough is None:
-        if tried[-1].allowed > 0:
-            return f"{factors[-1]:.2g}× back, the farthest this rig focuses, does not hold all of it"
+    settings = made.settings[further]
+    if made is setup.rigged and made.rig.closest_setting and float(made.rig.lens.own_magnification) > settings[0]:
+        # Where the camera stands now: the factor may lie before the first setting of the table.
+        settings = np.insert(settings, 0, float(made.rig.lens.own_magnification))
+    at = _excess(setup, made.rig.focused(settings).imaging(), f_number)
+    enough = np.flatnonzero((at.excess <= 0) & (at.allowed > 0))
+    if not enough.size:
+        if at.allowed[-1] > 0:
+            return f"{at.factor[-1]:.2g}× back, the farthest this rig focuses, does not hold all of it"
         return "light itself blurs too much before all of it is sharp, as it would stopping down"
-    factor = float(factors[enough])
-    if enough > 0:
-        factor = growing_root(
-            lambda q: -_excess(setup, made, f_number, q).excess,
-            (float(factors[enough - 1]), -tried[enough - 1].excess),
-            (factor, -tried[enough].excess),
+    first, factor = int(enough[0]), float(at.factor[enough[0]])
+    if first > 0 and at.excess[first - 1] > 0:
+        start, turned = float(settings[first - 1]), float(settings[first] - settings[first - 1])
+
+        def there(share):
+            return _excess(setup, made.rig.focused(start + share * turned).imaging(), f_number)
+
+        share = growing_root(
+            lambda share: -float(there(share).excess),
+            (0.0, -float(at.excess[first - 1])),
+            (1.0, -float(at.excess[first])),
         )
-    return _way(setup, made, f_number, min(factor * MARGIN, float(factors[-1])), setup.wavelength, taken_out)
+        factor = float(there(share).factor)
+    return _way(setup, made, f_number, min(factor * MARGIN, float(at.factor[-1])), setup.wavelength, taken_out)
 
 
 class _Excess(NamedTuple):
     """By how much the ends of the depth blur more than is allowed, and what is allowed, mm on the sensor."""
 
-    excess: float
-    allowed: float
+    excess: np.ndarray
+    allowed: np.ndarray
+    factor: np.ndarray
 
 
-def _excess(setup, made, f_number, factor):
-    """At a factor, the camera really standing there; the final picture is as it would be here at q N_e: what may blur
-    in that, over q, may blur on the sensor there."""
+def _excess(setup, imaging, f_number):
+    """With the rig standing farther back; the final picture is as it would be here at q N_e: what may blur in that,
+    over q, may blur on the sensor there."""
     sharp = setup.shot.sharp
-    imaging = made.rig.at_magnification(setup.rigged.imaging.magnification / factor).imaging()
-    works_as = float(imaging.effective_f_number(f_number))
+    factor = setup.rigged.imaging.magnification / imaging.magnification
+    works_as = imaging.effective_f_number(f_number)
     equal = equal_effective_f_number(factor, works_as)
     allowed = allowed_blur(sharp.depth_school, setup.circle, equal, setup.wavelength, sharp.contrast_threshold) / factor
     blurred = blur_at_ends(setup.depth, imaging.magnification, imaging.pupil_distance, works_as)
-    return _Excess(float(blurred - allowed), float(allowed))
+    return _Excess(blurred - allowed, np.asarray(allowed), factor)
 
 
 def _way(setup, made, f_number, factor, wavelength, taken_out):
