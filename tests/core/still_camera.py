@@ -7,7 +7,7 @@ from scipy.optimize import brentq
 
 
 class StillCamera:
-    """The sensor lies at z = -extent; the lens turns about a pivot behind its node, and its ring moves it on its axis."""
+    """The sensor lies at z = -extent; the lens turns about a pivot behind its node, its ring moves it on its axis."""
 
     def __init__(self, focal_length, image_distance, *, scale=1.0, zero=0.0, pivot=0.0):
         self.f, self.extent = focal_length, image_distance

@@ -44,7 +44,7 @@ def test_the_stop_in_front_limits_until_the_one_behind_is_narrower():
 
 
 def test_a_background_blurs_by_the_iris_in_front_where_that_limits():
-    """50 mm, P 0.95, reversed at f/4 on a 100 mm: pupil 47.5 mm from the plane of focus, 11.875 mm wide, so a background
+    """50 mm, P 0.95, reversed at f/4 on a 100 mm: pupil 47.5 mm from the plane of focus, 11.875 mm wide, so what lies
     300 mm behind blurs 2 * 11.875 * 300 / 347.5 = 20.5 mm on the sensor."""
     document = facing(aperture={"f_number": 2.8}, subject={"depth_mm": 0.2, "background_mm": 300.0}).model_dump()
     document["rig"][0]["f_number"] = 4.0

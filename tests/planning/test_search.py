@@ -146,8 +146,9 @@ def test_an_empty_kit_says_so():
 
 def test_a_frame_that_nothing_gets_is_said():
     answer = ask(kit_of("macro-100"), 1.0)
-    assert answer.results == []
-    assert "comes near 1 mm" in answer.headline
+    # The nearest there is, and said not to fit: life size on 36 mm.
+    assert [(each.frame_width_mm, each.fits) for each in answer.results] == [(pytest.approx(36.0), False)]
+    assert answer.headline.startswith("Nothing gets 1 mm; the nearest is 36 mm (1×)")
 
 
 def test_a_measured_size_is_used_where_there_is_one():
@@ -203,3 +204,84 @@ def test_of_rows_alike_in_light_the_one_with_fewer_pieces_comes_first():
     lost = [found.stops_lost for found in results]
     assert max(lost) - min(lost) < 0.25  # less than the half stop that a piece counts
     assert [len(found.rig) for found in results] == [2, 2, 3]
+
+
+ZOOM = {
+    "kind": "zoom",
+    "name": "60-150 mm, f/4",
+    "kit_id": "zoom-60-150",
+    "short": {"focal_length_mm": 60, "minimum_focus_distance_mm": 500, "closest_magnification": 0.15,
+              "widest_f_number": 4, "narrowest_f_number": 22, "barrel_mm": 90},
+    "long": {"focal_length_mm": 150, "minimum_focus_distance_mm": 500, "closest_magnification": 0.22,
+             "widest_f_number": 4, "narrowest_f_number": 22, "barrel_mm": 125},
+    "thread_mm": 67,
+}  # fmt: skip
+
+
+def kit_with_zoom(*names):
+    kit = kit_of(*names).model_dump()
+    kit["pieces"].append({"gear": ZOOM})
+    return Kit.model_validate(kit)
+
+
+@pytest.mark.parametrize("width", [36.0, 40.0, 47.0, 55.0, 63.0])
+def test_a_zoom_with_a_close_up_lens_is_found_between_its_ends(width):
+    """+8 on 60 to 150 mm: 0.48x at the short end and infinity to 1.20x at the long one; all between is there."""
+    strong = {
+        "kind": "close_up",
+        "name": "+8",
+        "kit_id": "plus-8",
+        "dioptres": 8.0,
+        "thickness_mm": 10,
+        "thread_mm": 67,
+    }
+    kit = kit_with_zoom().model_dump()
+    kit["pieces"].append({"gear": strong})
+    answer = ask(Kit.model_validate(kit), width)
+    assert answer.results
+    assert answer.results[0].fits
+    assert answer.results[0].frame_width_mm == pytest.approx(width, rel=1e-6)
+
+
+def test_nothing_that_focuses_so_near_is_said():
+    answer = ask(kit_of("macro-100"), 30.0, 20.0, look_for="widest")
+    assert answer.results == []
+    assert answer.headline == "Nothing on the table focuses within 20 mm of its front."
+    far = ask(kit_of("macro-100"), 30.0, 2000.0, look_for="closest")
+    assert far.results[0].working_distance_mm >= 2000 * 0.98
+
+
+def test_what_gets_closest_is_the_most_that_any_row_gives():
+    kit = kit_of("macro-60", "macro-100", "tube-12", "tube-20")
+    answer = ask(kit, 30.0, look_for="closest")
+    # 60 mm at its closest on both tubes, by hand: its own size there and 32 mm over its focal length there.
+    lens = GEAR["macro-60"]
+    near = lens.minimum_focus_distance_mm * lens.closest_magnification / (1 + lens.closest_magnification) ** 2
+    assert answer.results[0].magnification == pytest.approx(lens.closest_magnification + 32 / near, rel=1e-6)
+    assert answer.headline.startswith(answer.results[0].title + " gets closest: ")
+    sizes = [found.magnification for found in answer.results]
+    assert sizes == sorted(sizes, reverse=True)
+
+
+@pytest.mark.parametrize("room", [100.0, 150.0, 250.0])
+def test_the_closest_keeps_the_room_asked_and_the_widest_stays_within_it(room):
+    kit = kit_of("macro-60", "macro-100", "tube-12", "tube-20")
+    closest = ask(kit, 30.0, room, look_for="closest").results[0]
+    assert closest.working_distance_mm >= room * 0.98
+    widest = ask(kit, 30.0, room, look_for="widest").results[0]
+    assert widest.working_distance_mm <= room * 1.001
+    # Brute force: no framing of any of the rows does better.
+    for names in (("macro-60",), ("macro-100",), ("macro-60", "tube-12"), ("macro-60", "tube-20"),
+                  ("macro-100", "tube-12"), ("macro-100", "tube-20"), ("macro-60", "tube-20", "tube-12"),
+                  ("macro-100", "tube-20", "tube-12")):  # fmt: skip
+        for m in (closest.magnification * 1.03, widest.magnification * 0.97):
+            rig = [{"gear": GEAR[name].model_dump(), "reversed": False} for name in names]
+            shot = as_shot(closest).model_copy(update={})
+            document = shot.model_dump() | {"rig": rig, "framing": {"by": "magnification", "magnification": m}}
+            reach = plan_shot(Shot.model_validate(document)).reach
+            if reach is None:
+                continue
+            if m > closest.magnification:
+                assert reach.working_distance_mm < room
+            else:
+                assert reach.working_distance_mm > room

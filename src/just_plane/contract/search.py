@@ -19,6 +19,10 @@ class SearchAsked(Model):
     frame_width_mm: Length
     room_mm: Annotated[LengthOrZero, Field(description="Working distance wanted at least.")] = 0.0
     carried_only: Annotated[bool, Field(description="Only what is on the table today.")] = True
+    look_for: Annotated[
+        Literal["frame", "closest", "widest"],
+        Field(description="This frame; the closest with that room at least; or the widest from no farther than it."),
+    ] = "frame"
     order: Annotated[Literal["best", "room", "light", "pieces"], Field(description="What counts first.")] = "best"
 
 

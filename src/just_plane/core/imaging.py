@@ -14,8 +14,8 @@ from just_plane.core.pieces import Bellows, FacingLens, Tube
 from just_plane.core.ray import gap, thin_lens, through
 
 TELECENTRIC = 1e6
-"""Distance to the entrance pupil, mm, that stands for an endless one: the stop of an objective lies at its far focus, so
-things keep their size through focus."""
+"""Distance to the entrance pupil, mm, that stands for an endless one: the stop of an objective lies at its far focus,
+so things keep their size through focus."""
 
 
 class Imaging(NamedTuple):
@@ -222,7 +222,7 @@ def _cone(lens, front, behind, angle):
 def _pupil_through_facing(lens, front, distance):
     """From the plane of focus to the iris of the lens behind, as the lens in front shows it, mm.
 
-    A wide one in front shows it beyond the subject; no view is reckoned from there, and endless is the nearest there is.
+    A wide one in front shows it beyond the subject; no view is reckoned from there: endless is the nearest there is.
     """
     a, b = through(gap(-lens.focal_length_now * (1 - 1 / lens.pupil_ratio)), front)[:2]
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -121,6 +121,14 @@ const Said = styled.p`
   }
 `;
 
+const LOOK_FOR = [
+  { id: "frame", label: "this frame" },
+  { id: "closest", label: "the closest" },
+  { id: "widest", label: "the widest" },
+] as const;
+
+const ROOM = { frame: "Room at least", closest: "Room at least", widest: "Room there is" } as const;
+
 const ORDERS = [
   { id: "best", label: "best first" },
   { id: "room", label: "most room first" },
@@ -132,7 +140,12 @@ const ORDERS = [
 export function Search() {
   const { drawn: shot, plan, edit } = useBench();
   const { units } = usePreferences();
-  const [wanted, setWanted] = useState<Wanted>({ room_mm: 60, carried_only: true, order: "best" });
+  const [wanted, setWanted] = useState<Wanted>({
+    room_mm: 60,
+    look_for: "frame",
+    carried_only: true,
+    order: "best",
+  });
   const width =
     shot.framing.by === "frame_width" ? shot.framing.frame_width_mm : (plan?.reach?.frame_width_mm ?? 0);
   const search = useSearch(shot, width, wanted);
@@ -149,23 +162,33 @@ export function Search() {
     <Box ref={box} aria-label="Search the kit" {...(narrow ? { "data-narrow": "" } : {})}>
       <Asked>
         <h2 aria-live="polite">{found?.headline ?? "What of the kit gets this frame?"}</h2>
+        <Order>
+          <Pick
+            label="Look for"
+            value={wanted.look_for}
+            options={LOOK_FOR}
+            onChange={(look_for) => setWanted({ ...wanted, look_for: look_for as Wanted["look_for"] })}
+          />
+        </Order>
         <Room>
           <QuantityField
-            label="Room at least"
+            label={ROOM[wanted.look_for]}
             kind="length"
             value={wanted.room_mm}
             step={by(5, 50)}
             onChange={(room_mm) => setWanted({ ...wanted, room_mm: Math.min(Math.max(room_mm, 0), 1e5) })}
           />
         </Room>
-        <Order>
-          <Pick
-            label="Order"
-            value={wanted.order}
-            options={ORDERS}
-            onChange={(order) => setWanted({ ...wanted, order: order as Wanted["order"] })}
-          />
-        </Order>
+        {wanted.look_for === "frame" ? (
+          <Order>
+            <Pick
+              label="Order"
+              value={wanted.order}
+              options={ORDERS}
+              onChange={(order) => setWanted({ ...wanted, order: order as Wanted["order"] })}
+            />
+          </Order>
+        ) : null}
         <Check
           label="Only what is on the table"
           value={wanted.carried_only}

@@ -8,6 +8,7 @@ import { useCalm } from "../../shot/useCalm";
 
 export interface Wanted {
   room_mm: number;
+  look_for: NonNullable<SearchAsked["look_for"]>;
   carried_only: boolean;
   order: NonNullable<SearchAsked["order"]>;
 }

@@ -24,7 +24,7 @@ def worth_trying(groups, wanted):
     Parameters
     ----------
     groups : iterable of Group
-    wanted : float               Magnification.
+    wanted : float or None       Magnification; None: any.
 
     Returns
     -------
@@ -34,7 +34,7 @@ def worth_trying(groups, wanted):
     near = []
     for group in groups:
         low, high = bounds.of(group)
-        if low / SLACK <= wanted <= high * SLACK:
+        if wanted is None or low / SLACK <= wanted <= high * SLACK:
             near.append(group)
     near.sort(key=lambda group: group.pieces)
     return near[:MOST_GROUPS], sum(len(group.extensions) for group in near[MOST_GROUPS:])

@@ -3,12 +3,15 @@
 Bounded, and said so in ``BOUNDS``: without bounds a shelf of forty pieces has more rows than anyone could try.
 """
 
+import math
 from dataclasses import dataclass
 from itertools import combinations
 from typing import Any
 
 from just_plane.contract.shot import Placed
 
+ZOOM_STEP = 1.26
+"""Zooms are tried at focal lengths so far apart, as a ratio; the best few are then set exactly."""
 MOST_TUBES_AT_ONCE = 3
 MOST_TUBES = 8
 OBJECTIVE_TUBE_LENS = (0.35, 1.6)
@@ -116,7 +119,9 @@ def _lens_settings(by_kind):
     lenses = [_placed(lens) for lens in by_kind.get("lens", [])]
     for zoom in by_kind.get("zoom", []):
         short, long = zoom.short.focal_length_mm, zoom.long.focal_length_mm
-        lenses += [_placed(zoom, at=at) for at in (short, round((short * long) ** 0.5, 1), long)]
+        steps = max(math.ceil(math.log(max(long / short, 1.0)) / math.log(ZOOM_STEP)), 1)
+        between = [round(short * (long / short) ** (step / steps), 1) for step in range(1, steps)]
+        lenses += [_placed(zoom, at=at) for at in (short, *between, long)]
     return lenses
 
 

@@ -1,20 +1,18 @@
 """What of the kit gets this frame: every sensible row tried together, the best of each lens worked out exactly."""
 
+import math
 from dataclasses import replace
 
-from just_plane.contract.search import FoundRig, SearchAnswer
-from just_plane.contract.shot import FramingByWidth, FramingClosest, MeasuredSize
-from just_plane.core.aperture import stops_lost
+from just_plane.contract.search import SearchAnswer
+from just_plane.contract.shot import FramingByWidth
 from just_plane.planning.kit.bounds import worth_trying
 from just_plane.planning.kit.combinations import BOUNDS, groups
-from just_plane.planning.kit.trial import LIGHT_AT, candidates_of
-from just_plane.planning.rig.cautions import rig_cautions
-from just_plane.planning.rig.kinds import LENS_KINDS, name_of
-from just_plane.planning.rig.rigging import RigAsked, build_rig, rig_key, sensor
-from just_plane.planning.words.findings import RefusedError
+from just_plane.planning.kit.exactly import FITS, Exactly
+from just_plane.planning.kit.trial import Aim, candidates_of
+from just_plane.planning.rig.kinds import LENS_KINDS
+from just_plane.planning.rig.rigging import RigAsked, sensor
 from just_plane.planning.words.numbers import count, times
 
-FITS = 0.02
 MOST_OF_A_LENS = 4
 MOST_SHOWN = 24
 
@@ -43,12 +41,19 @@ def search(kit, asked, wording):
     wanted = sensor(base).width / asked.frame_width_mm
     measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}
     rows = groups(gear)
-    near, left_out = worth_trying(rows, wanted)
+    aim = Aim(asked.look_for, wanted, asked.room_mm)
+    near, left_out = worth_trying(rows, wanted if asked.look_for == "frame" else None)
     tried = sum(len(group.extensions) for group in rows) - left_out
-    candidates = [each for group in near for each in candidates_of(base, group, wanted)]
-    candidates.sort(key=lambda each: _rank(each, asked))
-    results = [found for each in _few_of_each(candidates) if (found := _exactly(base, each, asked, measured, wording))]
-    results.sort(key=lambda found: _order(found, asked))
+    candidates = [each for group in near for each in candidates_of(base, group, aim)]
+    if not candidates and asked.look_for == "frame":
+        # Nothing comes near: the nearest there is.
+        aim = replace(aim, within=math.inf)
+        near, left_out = worth_trying(rows, None)
+        candidates = [each for group in near for each in candidates_of(base, group, aim)]
+    candidates.sort(key=lambda each: _rank(each, asked, aim))
+    exact = Exactly(base, asked, measured, wording)
+    results = [found for each in _few_of_each(candidates) if (found := exact.found(each))]
+    results.sort(key=lambda found: _order(found, asked, aim))
     results = results[:MOST_SHOWN]
     return SearchAnswer(
         tried=tried,
@@ -73,8 +78,10 @@ def _cost(lost, pieces):
     return lost + 0.5 * pieces
 
 
-def _rank(candidate, asked):
+def _rank(candidate, asked, aim):
     """Before the exact answer: whether it fits, whether there is room, then what it costs."""
+    if aim.look_for != "frame" or math.isinf(aim.within):
+        return (candidate.off, candidate.pieces)
     return (
         candidate.off > FITS,
         candidate.is_short_of(asked.room_mm),
@@ -103,63 +110,14 @@ def _few_of_each(candidates):
     return kept
 
 
-def _exactly(base, candidate, asked, measured, wording):
-    """The row worked out as a shot's rig is, with what stands against it; None when it turns out to give nothing."""
-    setting = replace(base, rig=candidate.row)
-    known = measured.get(tuple(rig_key(setting)))
-    if known is not None:
-        setting = replace(
-            setting,
-            measured=MeasuredSize(
-                magnification=known.magnification, uncertainty=known.uncertainty, modelled=known.modelled
-            ),
-        )
-    made = _built(setting, wording)
-    if made is None:
-        setting = replace(setting, framing=FramingClosest(by="closest"))
-        made = _built(setting, wording)
-    if made is None or made.working_distance <= 0:
-        return None
-    area, m = sensor(setting), made.imaging.magnification
-    width = area.width / m
-    marked = min(max(LIGHT_AT, made.lens.widest), made.lens.narrowest)
-    effective = float(made.imaging.effective_f_number(marked))
-    room_enough = made.working_distance >= asked.room_mm * (1 - 1e-6)
-    against = [] if room_enough else [f"{wording.length(made.working_distance)} of room: nearer than asked"]
-    fits = abs(width / asked.frame_width_mm - 1) <= FITS
-    if not fits:
-        against.append(
-            f"{wording.length(width)} wide: {'wider' if width > asked.frame_width_mm else 'narrower'} than asked"
-        )
-    against += [said.message.rstrip(".") for said in rig_cautions(made, wording) if said.severity == "caution"]
-    return FoundRig(
-        title=_title(candidate.row),
-        rig=candidate.row,
-        framing=setting.framing,
-        measured=setting.measured,
-        fits=fits,
-        room_enough=room_enough,
-        magnification=m,
-        frame_width_mm=width,
-        frame_height_mm=area.height / m,
-        working_distance_mm=made.working_distance,
-        subject_to_sensor_mm=made.imaging.subject_to_sensor,
-        f_number=marked,
-        effective_f_number=effective,
-        stops_lost=stops_lost(marked, effective),
-        against=against,
-        outline=list(made.pieces),
-    )
-
-
-def _built(setting, wording):
-    try:
-        return build_rig(setting, wording)
-    except RefusedError:
-        return None
-
-
-def _order(found, asked):
+def _order(found, asked, aim):
+    if aim.look_for == "closest":
+        return (not found.room_enough, -found.magnification)
+    if aim.look_for == "widest":
+        return (not found.room_enough, found.magnification)
+    beside = abs(math.log(found.frame_width_mm / asked.frame_width_mm))
+    if math.isinf(aim.within):
+        return (beside,)
     pieces = len(found.rig)
     first = {
         "best": _cost(found.stops_lost, pieces) + 0.5 * len(found.against),
@@ -167,23 +125,7 @@ def _order(found, asked):
         "light": found.stops_lost,
         "pieces": pieces,
     }[asked.order]
-    return (not found.fits, not found.room_enough, first, abs(found.frame_width_mm / asked.frame_width_mm - 1))
-
-
-def _title(row):
-    """The row in words, lens first: ``60 mm macro, f/2.8 · tube 12 mm``."""
-    lenses = [placed for placed in row if placed.gear.kind in LENS_KINDS]
-    words = []
-    for placed in reversed(lenses):
-        at = placed.at_focal_length_mm
-        words.append(
-            name_of(placed.gear)
-            + (f" at {at:g} mm" if at is not None else "")
-            + (" turned round" if placed.reversed else "")
-        )
-    others = [placed for placed in reversed(row) if placed not in lenses and not placed.gear.kind.endswith("ring")]
-    words += [name_of(placed.gear) for placed in others]
-    return " · ".join(words)
+    return (not found.fits, not found.room_enough, first, beside)
 
 
 def _headline(results, tried, gear, kit, asked, wording):
@@ -191,6 +133,8 @@ def _headline(results, tried, gear, kit, asked, wording):
     if not any(piece.kind in LENS_KINDS for piece in gear):
         has_one = any(piece.gear.kind in LENS_KINDS for piece in kit.pieces)
         return "No lens of the kit is on the table today." if has_one else "There is no lens in the kit to search with."
+    if asked.look_for != "frame" and results:
+        return _end(results[0], asked, wording)
     good = [found for found in results if found.fits and found.room_enough]
     if good:
         return f"{good[0].title} gets {width} with {wording.length(good[0].working_distance_mm)} to work in."
@@ -201,5 +145,21 @@ def _headline(results, tried, gear, kit, asked, wording):
             f"with {best.title}."
         )
     if results:
-        return f"Nothing gets {width}; the nearest is {times(results[0].magnification)} with {results[0].title}."
+        nearest = results[0]
+        return (
+            f"Nothing gets {width}; the nearest is {wording.length(nearest.frame_width_mm)} "
+            f"({times(nearest.magnification)}) with {nearest.title}."
+        )
+    if asked.look_for != "frame":
+        within = "keeps" if asked.look_for == "closest" else "focuses within"
+        room = wording.length(asked.room_mm)
+        return f"Nothing on the table {within} {room} {'of room' if within == 'keeps' else 'of its front'}."
     return f"None of {count(tried, 'combination')} comes near {width}."
+
+
+def _end(found, asked, wording):
+    """The first of those that come closest, or show most, in a sentence."""
+    width, room = wording.length(found.frame_width_mm), wording.length(found.working_distance_mm)
+    if asked.look_for == "closest":
+        return f"{found.title} gets closest: {width} wide ({times(found.magnification)}), with {room} to work in."
+    return f"{found.title} shows most: {width} wide ({times(found.magnification)}) from {room}."
