@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.core.frames.not_rulers import THINGS, ruler_by
 
 from just_plane.core.frames.ruler import NoRulerError, find_ruler
 from just_plane.core.frames.ruler_picture import ruler_picture
@@ -122,6 +123,34 @@ def test_a_picture_without_a_ruler_is_refused_in_words(picture):
     with pytest.raises(NoRulerError, match="nothing in this picture repeats evenly") as refusal:
         find_ruler(picture)
     assert "two points by hand" in refusal.value.remedy
+
+
+@pytest.mark.parametrize("thing", THINGS, ids=lambda thing: thing.__name__)
+@pytest.mark.parametrize("seed", [1, 2, 3])
+def test_what_only_repeats_evenly_is_no_ruler(thing, seed):
+    """Keys, cloth, moire, lines of text, a fence, blinds, beads, rows of bonbons; each at its own angle and blur."""
+    with pytest.raises(NoRulerError, match="repeats evenly") as refusal:
+        find_ruler(thing(seed))
+    assert "two points by hand" in refusal.value.remedy
+
+
+def inches(number):
+    return next((length for every, length in ((16, 1.0), (8, 0.8), (4, 0.65), (2, 0.5)) if number % every == 0), 0.35)
+
+
+@pytest.mark.parametrize("spacing", [12.0, 26.0, 41.0])
+@pytest.mark.parametrize(
+    "pattern",
+    [inches, lambda number: 1.0 if number % 10 == 0 else 0.55, lambda number: 1.0 if number % 5 == 0 else 0.6],
+    ids=["sixteenths", "tens only", "fives only"],
+)
+def test_rulers_otherwise_divided_are_rulers(pattern, spacing):
+    found_in(ruler_by(pattern, spacing), spacing, within=2e-3)
+
+
+def test_a_comb_of_equal_strokes_along_an_edge_is_no_ruler():
+    with pytest.raises(NoRulerError, match="strokes are all of one length"):
+        find_ruler(ruler_by(lambda number: 0.7, 26.0))
 
 
 @pytest.mark.parametrize(

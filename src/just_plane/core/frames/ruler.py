@@ -11,8 +11,9 @@ from typing import NamedTuple
 import numpy as np
 
 from just_plane.core.errors import OpticsError
-from just_plane.core.frames.comb import comb_along
+from just_plane.core.frames.comb import Comb, comb_along
 from just_plane.core.frames.spectrum import averaged, candidates, evened, power_spectrum
+from just_plane.core.frames.ticks import has_ruler_pattern
 
 LONGEST_SIDE = 2400
 """Pixels along the longer side that are searched; a larger frame is first averaged down by a whole number."""
@@ -59,7 +60,8 @@ def find_ruler(frame):
 
     Raises
     ------
-    NoRulerError           The frame is too small, has no rhythm, or fewer than six ticks of it can be told apart.
+    NoRulerError           The frame is too small, has no rhythm, fewer than six ticks of it can be told apart, or what
+                           repeats has strokes of one length only and so is no ruler's.
     """
     frame = np.asarray(frame, dtype=np.float32)
     if frame.ndim != 2 or min(frame.shape) < 64 or not np.all(np.isfinite(frame)):
@@ -68,32 +70,68 @@ def find_ruler(frame):
         )
     shrink = -(-max(frame.shape) // LONGEST_SIDE)
     flat = evened(averaged(frame, shrink))
-    best, best_shrink = None, shrink
+    found = _Found(flat)
     for coarser, most in ((COARSER, 14), (1, 8)):
         level = averaged(flat, coarser)
         if min(level.shape) < 48:
             continue
         frequencies = candidates(power_spectrum(level), most)
-        if best is not None:
+        for best in found.in_order():
             # Perhaps only the long ticks were told apart so far; and the same comb is measured better here.
-            pace = 1 / (best.spacing * COARSER)
-            again = comb_along(level, (pace * np.cos(best.angle), pace * np.sin(best.angle)))
-            if again is not None and again.score > 0.8 * best.score:
-                best, best_shrink = again, shrink * coarser
+            pace = 1 / (best.comb.spacing * COARSER)
+            again = comb_along(level, (pace * np.cos(best.comb.angle), pace * np.sin(best.comb.angle)))
+            found.take(again, coarser, instead_of=best)
         for frequency in frequencies:
-            if _is_clear(best):
+            if found.is_clear():
                 break
-            found = comb_along(level, frequency)
-            if found is not None and (best is None or found.score > best.score * 1.05):
-                best, best_shrink = found, shrink * coarser
-    if best is None:
-        raise _refusal("frame.no_ruler", "No ruler was found: nothing in this picture repeats evenly.")
-    return _as_ruler(best, best_shrink)
+            found.take(comb_along(level, frequency), coarser)
+    if found.ruler is not None:
+        return _as_ruler(found.ruler.comb, shrink * found.ruler.coarser)
+    if found.combs:
+        raise _refusal(
+            "frame.only_periodic",
+            "Something in this picture repeats evenly, but nothing tells a ruler: its strokes are all of one length.",
+        )
+    raise _refusal("frame.no_ruler", "No ruler was found: nothing in this picture repeats evenly.")
 
 
-def _is_clear(comb):
-    """Whether nothing else in the frame could be a better ruler, so that the search may end."""
-    return comb is not None and comb.likeness > CLEAR_LIKENESS and len(comb.ticks) >= CLEAR_TICKS
+class _At(NamedTuple):
+    """A comb found in a frame averaged down so many times more."""
+
+    comb: Comb
+    coarser: int
+
+
+class _Found:
+    """What repeats evenly in a frame, best first, and which of it is a ruler."""
+
+    def __init__(self, flat):
+        self.flat = flat
+        self.combs = []
+        self.ruler = None
+
+    def in_order(self):
+        return sorted(self.combs, key=lambda at: -at.comb.score)[:1] if self.ruler is None else [self.ruler]
+
+    def take(self, comb, coarser, instead_of=None):
+        """Take a comb in; a ruler stays until a clearly better one is met, or the same one in a finer frame."""
+        if comb is None:
+            return
+        at = _At(comb, coarser)
+        self.combs.append(at)
+        least = 1.05 if instead_of is None else 0.8
+        if (self.ruler is None or comb.score > least * self.ruler.comb.score) and self._is_ruler(at):
+            self.ruler = at
+
+    def is_clear(self):
+        """Whether nothing else in the frame could be a better ruler, so that the search may end."""
+        comb = self.ruler and self.ruler.comb
+        return comb is not None and comb.likeness > CLEAR_LIKENESS and len(comb.ticks) >= CLEAR_TICKS
+
+    def _is_ruler(self, at):
+        comb, coarser = at
+        ticks, *across = ((np.asarray(each) + 0.5) * coarser - 0.5 for each in (comb.ticks[:MOST_MARKS], *comb.across))
+        return has_ruler_pattern(self.flat, comb.spacing * coarser, comb.angle, ticks, tuple(map(float, across)))
 
 
 def _refusal(code, message):
