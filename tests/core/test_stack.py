@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from just_plane.core.errors import OutOfDomainError
-from just_plane.core.stack import MOST_FRAMES, rail_stack, ring_stack, slabs, stack_time, whole_steps
+from just_plane.core.stack import MOST_FRAMES, hold_time, overlap_left, rail_stack, ring_stack, slabs, stack_time
 
 depths = st.floats(0.0, 200)
 depths_of_field = st.floats(0.2, 50)
@@ -31,16 +31,30 @@ def test_a_depth_of_whole_steps_takes_that_many(steps, step):
 
 @given(st.floats(0.01, 10), st.floats(0.0005, 0.01))
 def test_the_rail_is_asked_only_for_steps_it_can_do(step, smallest):
-    got = whole_steps(step, smallest)
+    got = rail_stack(10 * step, 2 * step, 0.5, smallest_step=smallest).smallest_gap
+    if step < smallest:
+        assert got == pytest.approx(smallest)
+        return
     assert got <= step * (1 + 1e-9)
     assert got + smallest > step * (1 - 1e-9)
     assert got / smallest == pytest.approx(round(got / smallest))
 
 
-def test_a_step_below_the_rail_is_refused_with_what_would_do():
-    with pytest.raises(OutOfDomainError, match="Stop down, accept less overlap, or use a finer rail") as refusal:
-        rail_stack(1.0, 0.003, 0.5, smallest_step=0.01)
-    assert refusal.value.code == "step.below_rail"
+def test_a_rail_too_coarse_does_its_smallest_step_and_what_is_left_is_told():
+    """3 um a frame, half overlapping, asks for 1.5; a rail of 2 leaves a third, one of 10 leaves 7 in neither frame."""
+    assert rail_stack(1.0, 0.003, 0.5, smallest_step=0.002).smallest_gap == pytest.approx(0.002)
+    assert overlap_left(0.003, 0.002) == pytest.approx(1 / 3)
+    coarse = rail_stack(1.0, 0.003, 0.5, smallest_step=0.01)
+    assert (coarse.steps, coarse.smallest_gap) == (100, pytest.approx(0.01))
+    assert overlap_left(0.003, 0.01) == pytest.approx(-7 / 3)
+
+
+def test_the_subject_holds_still_from_the_first_exposure_to_the_last():
+    """10 frames, 2 s to settle, 0.5 s open, 1 s to write: nine times 3.5 s, and the last exposure."""
+    assert hold_time(10, 2.0, 0.5, 1.0) == pytest.approx(9 * 3.5 + 0.5)
+    assert hold_time(1, 2.0, 0.5, 1.0) == 0.5
+    assert hold_time(10, 2.0, 0.5, 1.0, noise_reduction=True) == pytest.approx(9 * 4.0 + 0.5)
+    assert hold_time(0, 2.0, 0.5, 1.0) == 0
 
 
 def test_a_ring_whose_depth_never_changes_steps_like_a_rail():

@@ -9,7 +9,7 @@ from just_plane.core.contrast import contrast
 from just_plane.core.defocus import View
 from just_plane.core.depth import allowed_blur
 from just_plane.core.errors import OutOfDomainError
-from just_plane.core.ranking import recommend
+from just_plane.core.ranking import NEVER, merit, ranked
 from just_plane.core.stack import rail_stack
 from just_plane.core.ways import Band, FramesView, Pace, Single, Way, one_frame, one_frames, stacked
 
@@ -149,18 +149,22 @@ def make(cover, frames, worst, time):
 
 
 @pytest.mark.parametrize(
-    ("ways", "hold_still", "choice"),
+    ("ways", "excesses", "choice"),
     [
-        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 40)], None, 1),  # everything beats something
-        ([make(1.0, 1, 0.3, 1), make(1.0, 12, 0.5, 40)], None, 0),  # one frame that passes beats many
-        ([make(1.0, 1, 0.1, 1), make(1.0, 12, 0.5, 40)], None, 1),  # but not below the threshold
-        ([make(1.0, 30, 0.5, 90), make(1.0, 12, 0.5, 40)], 60, 1),  # in the time there is
-        ([make(0.3, 1, 0.0, 1), make(0.6, 1, 0.0, 1)], None, 1),  # else the most cover
-        ([], None, None),
+        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 40)], (1, 1), 1),  # everything beats something
+        ([make(1.0, 1, 0.3, 1), make(1.0, 12, 0.5, 40)], (1, 1), 0),  # one frame that passes beats many
+        ([make(1.0, 1, 0.1, 1), make(1.0, 12, 0.5, 40)], (1, 1), 1),  # but not below the threshold
+        ([make(1.0, 30, 0.5, 90), make(1.0, 12, 0.5, 40)], (1.5, 0.7), 1),  # in the time there is
+        ([make(0.3, 1, 0.0, 1), make(0.6, 1, 0.0, 1)], (1, 1), 1),  # else the most cover
+        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 40)], (1, NEVER), 0),  # what cannot be done is never first
+        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 33)], (1, 11), 0),  # nor 33 s of a subject that holds 3
+        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 40)], (1, 1.2), 1),  # a fifth too long may be tried
+        ([make(0.3, 1, 0.0, 1), make(1.0, 12, 0.5, 40)], (10, 40), 0),  # of the impossible what is nearest to it
     ],
 )
-def test_the_choice_follows_what_matters(ways, hold_still, choice):
-    assert recommend(ways, 0.2, hold_still) == choice
+def test_the_choice_follows_what_matters(ways, excesses, choice):
+    merits = [merit(way, 0.2, excess) for way, excess in zip(ways, excesses, strict=True)]
+    assert ranked(merits)[0] == choice
 
 
 def test_an_endless_far_limit_covers_to_the_end():

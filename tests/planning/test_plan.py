@@ -121,7 +121,7 @@ TROUBLES = [
     ({"/subject/depth_mm": 5000.0, "/rig/0/gear/barrel_mm": 265.0}, "subject.behind_lens_front", "/subject/depth_mm"),
     ({"/subject/depth_mm": 0.0}, "depth.zero", "/subject/depth_mm"),
     ({"/subject/depth_mm": 0.0003}, "depth.below_wavelength", "/subject/depth_mm"),
-    ({"/subject/hold_still_s": 0.5}, "hold_still.shorter_than_a_frame", "/subject/hold_still_s"),
+    ({"/subject/hold_still_s": 0.05}, "hold_still.shorter_than_a_frame", "/subject/hold_still_s"),
     ({"/aperture/f_number": 64.0}, "f_number.not_on_lens", "/aperture/f_number"),
     ({"/aperture/f_number": 6.0}, "f_number.between_clicks", "/aperture/f_number"),
     ({"/aperture/f_number": 32.0}, "depth.none", "/aperture/f_number"),
@@ -165,7 +165,11 @@ def test_no_depth_by_pixels_says_why_and_what_would_work(pod, changed):
 
 def test_a_rail_too_coarse_is_said_and_the_ring_still_offered(pod, changed):
     ways = {way.id: way for way in plan_shot(changed(pod, {"/stack/rail_smallest_step_mm": 5.0})).ways}
-    assert "below the rail's smallest step" in ways["rail"].against[0]
+    assert ways["rail"].against[0] == (
+        "the rail's smallest step, 5 mm, is coarser than the 0.938 mm asked: 3.12 mm between two frames is in neither"
+    )
+    assert 0.3 < ways["rail"].cover < 0.6
+    assert not ways["rail"].recommended
     assert ways["ring"].frames > 1
 
 

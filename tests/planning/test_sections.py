@@ -177,8 +177,17 @@ def test_a_stop_that_is_chosen_best_and_narrowest_at_once_is_said_once(pod, chan
 
 def test_a_stack_that_takes_too_long_is_told_with_both_times(pod, changed):
     verdict = plan_shot(changed(pod, {"/subject/hold_still_s": 40.0})).verdict
-    assert "the subject holds 40 s" in verdict.headline
-    assert "Stop down" in verdict.detail
+    # Forty frames would take three times as long: what can be done is one frame, with what it leaves.
+    assert verdict.headline.startswith("Nothing here holds all of it. The most that can be done: one frame at f/")
+    assert "the subject holds 40 s; first to last frame take " in verdict.detail
+    assert "enough for a picture " in verdict.detail
+
+
+def test_a_stack_a_little_too_long_is_still_the_plan_and_says_so(pod, changed):
+    took = next(way.hold_s for way in plan_shot(pod).ways if way.recommended)
+    verdict = plan_shot(changed(pod, {"/subject/hold_still_s": took / 1.4})).verdict
+    assert "hold all of it" in verdict.headline
+    assert "Close: the subject holds" in verdict.detail
 
 
 def test_where_nothing_covers_the_most_there_is_is_told(pod, changed):
@@ -186,8 +195,11 @@ def test_where_nothing_covers_the_most_there_is_is_told(pod, changed):
         pod, {"/stack/rail_smallest_step_mm": 20.0, "/framing": {"by": "magnification", "magnification": 1.0}}
     )
     verdict = plan_shot(shot).verdict
-    assert "holds only" in verdict.headline
-    assert "below the rail's smallest step" in verdict.detail
+    assert verdict.headline.startswith("Nothing here holds all of it. The most that can be done:")
+    rail = next(way for way in plan_shot(shot).ways if way.id == "rail")
+    assert rail.cover < 1
+    assert "the rail's smallest step, 20 mm, is coarser than the" in rail.against[0]
+    assert "between two frames is in neither" in rail.against[0]
 
 
 def test_trouble_with_the_rig_comes_before_any_way(pod, changed):

@@ -37,10 +37,10 @@ def test_without_tilt_or_time_turning_or_standing_back_is_what_is_left(tray, cha
 
 
 def test_the_first_difference_decides():
-    good = Merit(True, True, True, True, 0.0, True, 0.5, -1.0)
-    late = good._replace(in_time=False, contrast=0.9)
+    good = Merit(0.0, True, True, True, True, 0.0, True, 0.5, -1.0)
+    late = good._replace(steady=False, contrast=0.9)
     assert ranked([late, good]) == [1, 0]
-    assert deciding(good, late) == "in_time"
+    assert deciding(good, late) == "steady"
     assert deciding(good, good) is None
     assert Merit._fields == CRITERIA
 
@@ -120,4 +120,4 @@ def test_points_at_one_depth_are_held_and_said_so(tray, changed):
     assert compared["one"].points_held == 6
     assert "to spare" in compared["one"].note
     assert compared["one_narrowest"].points_held == 0
-    assert compared["one_narrowest"].note == "nothing is sharp by this measure"
+    assert compared["one_narrowest"].note == "nothing is wholly sharp for a picture of this size"

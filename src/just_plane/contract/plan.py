@@ -139,6 +139,7 @@ class StopAnswer(Answer):
     depth_of_field_mm: float
     frames: Annotated[int | None, Field(description="A rail stack at this stop; null: no depth, or out of reach.")]
     shutter_s: float
+    soft: Annotated[str, Field(description="How far under sharp over the depth, and for what it is enough; or empty.")]
 
 
 class DepthSchool(Answer):
@@ -161,6 +162,13 @@ class ApertureAnswer(Answer):
     depth_of_field_mm: float
     best_f_number: float
     best_worst_contrast: float
+    best_by: Annotated[
+        Literal["contrast", "most_of_depth", "in_focus"],
+        Field(
+            description="What the best stop is best in: where none holds the depth, the most of it; or detail in focus."
+        ),
+    ]
+    best_words: str
     schools: list[DepthSchool]
     stops: list[StopAnswer]
 
@@ -224,9 +232,12 @@ class WayAnswer(Answer):
     worst_behind_nearest_mm: float
     frames: int
     time_s: float
+    hold_s: Annotated[float, Field(description="From the first exposure to the last: the subject holds still so long.")]
     focuses_mm: Annotated[list[float], Field(description="Behind the nearest point, in shooting order.")]
     bands_mm: Annotated[list[list[float]], Field(description="Near and far end of what each frame holds sharp.")]
     against: list[str]
+    soft: Annotated[str, Field(description="How far under sharp at its worst, and for what it is enough; or empty.")]
+    feasible: Annotated[bool, Field(description="It can be carried out as things are.")]
     rank: Annotated[int, Field(description="1 is the recommended one.")]
     reason: Annotated[str, Field(description="Why it stands there, in a sentence.")]
     points_held: Annotated[int | None, Field(description="Of the points that must be sharp; null: no points.")] = None

@@ -48,8 +48,8 @@ class Picture(Model):
 
     width_mm: Annotated[
         Length, Field(title="Picture width", description="Width of the print, or of the picture on the screen.")
-    ] = 400.0
-    viewing_distance_mm: Annotated[Length, Field(title="Seen from", description="Eye to print or screen.")] = 300.0
+    ] = 300.0
+    viewing_distance_mm: Annotated[Length, Field(title="Seen from", description="Eye to print or screen.")] = 310.0
     share_of_frame: Annotated[
         float,
         Field(
@@ -192,6 +192,10 @@ class Steadiness(Model):
 class Light(Model):
     """What the meter said, before anything was stopped down or moved."""
 
+    read: Annotated[
+        bool,
+        Field(title="Read on a meter", description="The reading was taken; else it is assumed and warns of nothing."),
+    ] = False
     metered_f_number: Annotated[FNumber, Field(title="Meter said")] = 8.0
     metered_shutter_s: Annotated[Seconds, Field(title="Metered shutter")] = 0.25
     metered_iso: Annotated[float, Field(title="Metered ISO", ge=1, le=10_000_000)] = 100.0

@@ -1,16 +1,24 @@
 """The order of ways to get a shot, and what decides between two of them."""
 
+import math
 from typing import NamedTuple
 
-CRITERIA = ("whole", "in_time", "contrast_enough", "keeps_picture", "part", "single", "contrast", "quick")
+CRITERIA = ("feasible", "whole", "steady", "contrast_enough", "keeps_picture", "part", "single", "contrast", "quick")
 """In the order in which they decide. ``part`` is the share held by one that does not hold all."""
+MAY_EXCEED = 2.0
+"""How many times too long a time may be and the way still be tried: rules of steadiness are no knives."""
+NEVER = math.inf
+"""Excess of what cannot be done at all: a rail in the hand, a lens that would touch the subject."""
 
 
 class Merit(NamedTuple):
     """What counts for a way, one entry a criterion; more is better."""
 
+    feasible: float
+    """0 for one that can be done; below, the less the farther it is from that."""
     whole: bool
-    in_time: bool
+    steady: bool
+    """Nothing takes longer than subject, hand or support allow."""
     contrast_enough: bool
     keeps_picture: bool
     part: float
@@ -19,24 +27,30 @@ class Merit(NamedTuple):
     quick: float
 
 
-def merit(way, contrast_threshold, hold_still=None, *, keeps_picture=True):
+def merit(way, contrast_threshold, excess=1.0, *, keeps_picture=True):
     """What counts for a way.
 
     Parameters
     ----------
     way : Way
     contrast_threshold : float       That counts as sharp.
-    hold_still : float or None       s that the subject keeps still; None: for ever.
+    excess : float                   How many times longer than subject, hand or support allow it takes, > 0; up to 1
+                                     nothing does; ``NEVER`` for what cannot be done at all.
     keeps_picture : bool             False for a way that changes the view or gives up pixels.
 
     Returns
     -------
     Merit
+
+    Notes
+    -----
+    What cannot be done comes last, whatever it would hold: a plan that nobody can carry out is no plan.
     """
     whole = way.cover >= 1 - 1e-9
     return Merit(
+        0.0 if excess <= MAY_EXCEED else -round(math.log2(excess), 2),
         whole,
-        hold_still is None or way.time <= hold_still,
+        excess <= 1,
         way.worst_contrast >= contrast_threshold,
         keeps_picture,
         0.0 if whole else way.cover,
@@ -72,20 +86,3 @@ def deciding(one, other):
     str or None   One of ``CRITERIA``.
     """
     return next((name for name, a, b in zip(CRITERIA, one, other, strict=True) if a != b), None)
-
-
-def recommend(ways, contrast_threshold, hold_still=None):
-    """Index of the best way; None when there is none. As :func:`ranked`, every way keeping the picture.
-
-    Parameters
-    ----------
-    ways : sequence of Way
-    contrast_threshold : float     That counts as sharp.
-    hold_still : float or None     s; None: for ever.
-
-    Returns
-    -------
-    int or None
-    """
-    order = ranked([merit(way, contrast_threshold, hold_still) for way in ways])
-    return order[0] if order else None

@@ -38,36 +38,19 @@ def step_from_depth(depth_of_field, overlap):
     return depth_of_field * (1 - overlap)
 
 
-def whole_steps(step, smallest_step):
-    """The largest multiple of a rail's smallest step that is no longer than ``step``.
+def overlap_left(depth_of_field, step):
+    """Share of one frame's depth that the next has too at a step; below 0 the gap between them, as such a share.
 
     Parameters
     ----------
-    step, smallest_step : float   mm, > 0.
+    depth_of_field, step : float   mm, > 0.
 
     Returns
     -------
-    float                         mm.
-
-    Raises
-    ------
-    OutOfDomainError              The step is below the rail's smallest; the remedy says what the rail can do.
+    float                          Dimensionless.
     """
-    positive("step", step, "mm")
-    positive("smallest_step", smallest_step, "mm")
-    divisions = _divisions(step, smallest_step)
-    if divisions < 1:
-        raise OutOfDomainError(
-            "step.below_rail",
-            quantity="step",
-            value=step,
-            unit="mm",
-            message="The step of {wanted} is below the rail's smallest step of {smallest}.",
-            remedy="Stop down, accept less overlap, or use a finer rail.",
-            wanted=Quantity(step, "mm"),
-            smallest=Quantity(smallest_step, "mm"),
-        )
-    return divisions * smallest_step
+    positive("depth_of_field", depth_of_field, "mm")
+    return 1 - positive("step", step, "mm") / depth_of_field
 
 
 def _divisions(step, smallest_step):
@@ -129,7 +112,8 @@ def rail_stack(depth, depth_of_field, overlap, *, spare_before=0, spare_after=0,
     depth_of_field : float           Of one frame, mm, > 0.
     overlap : float                  0 <= overlap < 1.
     spare_before, spare_after : int  Extra frames at each end.
-    smallest_step : float or None    The rail's, mm; the step is brought down to a multiple of it.
+    smallest_step : float or None    The rail's, mm; the step is brought down to a multiple of it. Where it is coarser
+                                     than the step, one of its steps is taken: :func:`overlap_left` says what is left.
 
     Returns
     -------
@@ -137,7 +121,7 @@ def rail_stack(depth, depth_of_field, overlap, *, spare_before=0, spare_after=0,
 
     Raises
     ------
-    OutOfDomainError                 An input is outside its range, a step finer than the rail, or too many frames.
+    OutOfDomainError                 An input is outside its range, or too many frames.
 
     Examples
     --------
@@ -147,7 +131,7 @@ def rail_stack(depth, depth_of_field, overlap, *, spare_before=0, spare_after=0,
     """
     step = step_from_depth(depth_of_field, overlap)
     if smallest_step is not None:
-        step = whole_steps(step, smallest_step)
+        step = max(_divisions(step, positive("smallest_step", smallest_step, "mm")), 1) * smallest_step
     steps = steps_to_cover(depth, step)
     before, after = count("spare_before", spare_before), count("spare_after", spare_after)
     positions = tuple(index * step for index in range(-before, steps + after + 1))
@@ -167,8 +151,7 @@ def rail_frames_by_stop(depth, depths_of_field, overlap, *, spare=0, smallest_st
 
     Returns
     -------
-    list of int or None              None where one frame has no depth, its step is finer than the rail, or the frames
-                                     would be too many.
+    list of int or None              None where one frame has no depth, or the frames would be too many.
 
     Raises
     ------
@@ -180,7 +163,10 @@ def rail_frames_by_stop(depth, depths_of_field, overlap, *, spare=0, smallest_st
     steps = [depth_of_field * (1 - overlap) for depth_of_field in depths_of_field]
     if smallest_step is not None:
         positive("smallest_step", smallest_step, "mm")
-        steps = [_divisions(step, smallest_step) * smallest_step for step in steps]
+        steps = [
+            max(_divisions(step, smallest_step), 1) * smallest_step if step > SMALLEST_POSITIVE else step
+            for step in steps
+        ]
     return [
         _fewest_steps(depth, step) + 1 + spare if step > SMALLEST_POSITIVE and depth / step <= MOST_FRAMES else None
         for step in steps
@@ -271,6 +257,23 @@ def stack_time(frames, settle, exposure, recovery, *, noise_reduction=False):
     non_negative("exposure", exposure, "s")
     non_negative("recovery", recovery, "s")
     return frames * (settle + exposure * (2 if noise_reduction else 1) + recovery)
+
+
+def hold_time(frames, settle, exposure, recovery, *, noise_reduction=False):
+    """How long the subject must hold still: one exposure, or from the first exposure of a stack to the last.
+
+    Writing the last file, and the dark frame after it, no longer ask anything of the subject.
+
+    Parameters
+    ----------
+    frames, settle, exposure, recovery, noise_reduction   As for :func:`stack_time`.
+
+    Returns
+    -------
+    float                    s; 0 for no frame.
+    """
+    whole = stack_time(max(frames - 1, 0), settle, exposure, recovery, noise_reduction=noise_reduction)
+    return whole + (exposure if frames else 0.0)
 
 
 def _too_many(depth, step):

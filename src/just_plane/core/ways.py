@@ -11,7 +11,7 @@ import numpy as np
 
 from just_plane.core.depth import best_focus, limits_from_pupil, worst_contrast
 from just_plane.core.errors import OutOfDomainError
-from just_plane.core.stack import stack_time
+from just_plane.core.stack import hold_time, stack_time
 
 
 class Band(NamedTuple):
@@ -39,6 +39,10 @@ class Way:
     """Where that is, mm behind the nearest point."""
     time: float
     """s, from the first settling to the last file."""
+    hold: float = 0.0
+    """s that the subject must hold still: from the first exposure to the last."""
+    edge_blur: float = 0.0
+    """Of the most defocused place of the depth in the frame that shows it best, mm on the sensor."""
 
     @property
     def frames(self):
@@ -142,6 +146,8 @@ def one_frames(view, singles, pace):
                 float(contrasts[end, index]),
                 min(max(float(at), 0.0), view.depth),
                 seconds,
+                single.exposure,
+                float(edges[:, index].max()),
             )
         )
     return ways
@@ -176,7 +182,7 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
     """
     alike = isinstance(frames_view.magnification, float)
     bands = (_bands_alike if alike else _bands_apart)(frames_view, stack)
-    worst, worst_at = _worst_of_stack(view, frames_view, np.array(stack.positions))
+    worst, worst_at, edge_blur = _worst_of_stack(view, frames_view, np.array(stack.positions))
     ne = frames_view.effective_f_number
     nearest = next((index for index, place in enumerate(stack.positions) if place >= 0), 0)
     return Way(
@@ -189,6 +195,8 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
         worst,
         worst_at,
         stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction),
+        hold_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction),
+        edge_blur,
     )
 
 
@@ -210,7 +218,8 @@ def _bands_apart(frames_view, stack):
 
 
 def _worst_of_stack(view, frames_view, places):
-    """The lowest contrast anywhere in the depth, each point in the frame that blurs it least, and where: floats.
+    """The lowest contrast anywhere in the depth, each point in the frame that blurs it least; where; and the most blur:
+    floats.
 
     Between two frames that is the place which both blur alike, unless the subject ends before it.
     """
@@ -238,7 +247,7 @@ def _worst_of_stack(view, frames_view, places):
     met = float(worst.blur[at])
     limits = limits_from_pupil(float(pupil[at]), float(image[at]), met)
     off = min(limits.far, float(offsets[at])) if offsets[at] > 0 else max(-limits.near, float(offsets[at]))
-    return float(worst.contrast[at]), min(max(float(where[at]) + off, 0.0), view.depth)
+    return float(worst.contrast[at]), min(max(float(where[at]) + off, 0.0), view.depth), float(blurs.max())
 
 
 def _blurred_alike(image, pupil, places):

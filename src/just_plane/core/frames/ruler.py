@@ -76,13 +76,13 @@ def find_ruler(frame):
         if min(level.shape) < 48:
             continue
         frequencies = candidates(power_spectrum(level), most)
-        for best in found.in_order():
+        for best in found.ordered:
             # Perhaps only the long ticks were told apart so far; and the same comb is measured better here.
             pace = 1 / (best.comb.spacing * COARSER)
             again = comb_along(level, (pace * np.cos(best.comb.angle), pace * np.sin(best.comb.angle)))
             found.take(again, coarser, instead_of=best)
         for frequency in frequencies:
-            if found.is_clear():
+            if found.clear:
                 break
             found.take(comb_along(level, frequency), coarser)
     if found.ruler is not None:
@@ -110,11 +110,29 @@ class _Found:
         self.combs = []
         self.ruler = None
 
-    def in_order(self):
+    @property
+    def ordered(self):
+        """The comb to look for again in a finer frame: a list of it, or of none.
+
+        Returns
+        -------
+        list of _At
+        """
         return sorted(self.combs, key=lambda at: -at.comb.score)[:1] if self.ruler is None else [self.ruler]
 
     def take(self, comb, coarser, instead_of=None):
-        """Take a comb in; a ruler stays until a clearly better one is met, or the same one in a finer frame."""
+        """Take a comb in; a ruler stays until a clearly better one is met, or the same one in a finer frame.
+
+        Parameters
+        ----------
+        comb : Comb or None        Pixels of the frame that it was found in.
+        coarser : int              How many times that was averaged down.
+        instead_of : _At or None   The same comb, as a coarser frame has it.
+
+        Returns
+        -------
+        None
+        """
         if comb is None:
             return
         at = _At(comb, coarser)
@@ -123,8 +141,14 @@ class _Found:
         if (self.ruler is None or comb.score > least * self.ruler.comb.score) and self._is_ruler(at):
             self.ruler = at
 
-    def is_clear(self):
-        """Whether nothing else in the frame could be a better ruler, so that the search may end."""
+    @property
+    def clear(self):
+        """Whether nothing else in the frame could be a better ruler, so that the search may end.
+
+        Returns
+        -------
+        bool
+        """
         comb = self.ruler and self.ruler.comb
         return comb is not None and comb.likeness > CLEAR_LIKENESS and len(comb.ticks) >= CLEAR_TICKS
 

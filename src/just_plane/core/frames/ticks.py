@@ -114,13 +114,13 @@ def _only_longer(beyond, longer, least):
     first = int(np.argmax(out)) if out.any() else len(out)
     if first > 2 * least:
         return False
-    run = out[first:]
-    return bool((np.argmin(run) if not run.all() else len(run)) >= least)
+    run = out[first : first + least].tolist()
+    return len(run) == least and all(run)
 
 
 def _enough(places, period, first):
     """Of a pattern by five or more, one long tick may be all that the frame holds."""
-    longer = np.count_nonzero(places % period == first)
+    longer = int(np.count_nonzero(places % period == first))
     least = 1 if period >= 5 else LEAST_LONGER
     return longer >= least and len(places) - longer >= max(LEAST_LONGER, longer // 2)
 

@@ -51,7 +51,7 @@ def _settings(setup):
     best = straight._replace(image_distance=focused)
     wanted = {
         "one": (straight, stops.chosen),
-        "one_best": (best, setup.best),
+        "one_best": (best, setup.best.place),
         "one_narrowest": (best, stops.clicks - 1),
     }
     if work.laid is not None and work.laid.setting is not None:

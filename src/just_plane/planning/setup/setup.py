@@ -16,7 +16,7 @@ from just_plane.planning.setup.circles import circles
 from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.plane import PlaneSetup, plane_of
 from just_plane.planning.setup.points import ReadPoint, depth_of, read_points
-from just_plane.planning.setup.stops import Stop, Stops, marked_stop, stops_of, worst_over_depth
+from just_plane.planning.setup.stops import Best, Stop, Stops, marked_stop, stops_of, worst_over_depth
 from just_plane.planning.words.findings import RefusedError, refused, trouble
 from just_plane.planning.words.numbers import Wording
 
@@ -49,8 +49,8 @@ class Setup(Framed):
     """The one in use."""
     worst: np.ndarray
     """Worst contrast over the depth at each of the stops, signed: (N,)."""
-    best: int
-    """The stop that keeps most of it."""
+    best: Best
+    """The stop that serves it best."""
     view: View
     plane: PlaneSetup
     said: tuple[Finding, ...]
@@ -60,6 +60,11 @@ class Setup(Framed):
         """What each frame takes besides its exposure: Pace."""
         options = self.shot.stack
         return Pace(options.settle_s, options.recovery_s, options.noise_reduction)
+
+    @property
+    def middle(self):
+        """Where one frame is best focused, mm behind the nearest point."""
+        return best_focus(self.depth, self.view.pupil_distance)
 
     @property
     def wavelength(self):
@@ -108,7 +113,7 @@ def make_setup(shot, units="mm"):
     plane, of_plane = plane_of(
         rigged, framed.area, framed.points, framed.focus, shot.plane.strip, shot.plane.rail_counts, wording
     )
-    worst, best = worst_over_depth(framed.depth, stops, imaging, circle, wavelength)
+    worst, best = worst_over_depth(framed.depth, stops, imaging, circle, wavelength, shot.sharp.contrast_threshold)
     return Setup(
         **{name: getattr(framed, name) for name in Framed.__slots__},
         circle=circle,

@@ -92,14 +92,24 @@ def stops_of(rigged, aperture, sharp, circle, light, wording):
     )
 
 
-def worst_over_depth(depth, stops, imaging, circle, wavelength):
-    """Worst contrast over the depth at each stop, and the stop that keeps most: ((N,) array, int).
+class Best(NamedTuple):
+    """The stop that serves best, and what it is best in."""
+
+    place: int
+    """Index of the stop."""
+    by: str
+    """``contrast`` over the depth; ``most_of_depth`` where none holds all of it; ``in_focus`` where none holds any."""
+
+
+def worst_over_depth(depth, stops, imaging, circle, wavelength, threshold):
+    """Worst contrast over the depth at each stop, and the stop that serves best: ((N,) array, Best).
 
     Parameters
     ----------
     depth, circle, wavelength : float   mm.
     stops : Stops
     imaging : Imaging
+    threshold : float                   Contrast that counts as sharp.
     """
     curve = best_aperture(
         depth,
@@ -110,7 +120,18 @@ def worst_over_depth(depth, stops, imaging, circle, wavelength):
         wavelength,
         imaging.pupil_distance,
     )
-    return curve.worst_contrast, int(np.argmax(curve.worst_contrast[: stops.clicks]))
+    worst = curve.worst_contrast
+    return worst, _best(worst[: stops.clicks], stops, threshold)
+
+
+def _best(worst, stops, threshold):
+    """Contrasts near zero, or reversed, say nothing: then what is held counts; or where none is, what is in focus."""
+    depths, perfect = stops.depths[: stops.clicks], stops.perfect[: stops.clicks]
+    if worst.max() >= threshold:
+        return Best(int(np.argmax(worst)), "contrast")
+    if depths.max() > 0:
+        return Best(int(np.argmax(depths)), "most_of_depth")
+    return Best(int(np.argmax(perfect)), "in_focus")
 
 
 def _all_stops(rigged, f_numbers, depth_school, threshold, wavelength, circle, light):

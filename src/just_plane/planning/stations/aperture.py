@@ -6,8 +6,9 @@ from just_plane.core.depth import SCHOOLS, allowed_blur, depth_from_blur, limits
 from just_plane.core.stack import rail_frames_by_stop
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning.setup.kept import Kept
+from just_plane.planning.setup.soft import softness_of_stops
 from just_plane.planning.words.findings import Answered, trouble
-from just_plane.planning.words.numbers import f_stop, times
+from just_plane.planning.words.numbers import f_stop, percent, times
 
 
 def aperture(setup):
@@ -29,6 +30,7 @@ def aperture(setup):
         spare=options.spare_before + options.spare_after,
         smallest_step=options.rail_smallest_step_mm,
     )
+    soft = softness_of_stops(setup)
     columns = zip(
         stops.f_numbers.tolist(),
         stops.effective_f_numbers.tolist(),
@@ -37,6 +39,7 @@ def aperture(setup):
         stops.depths.tolist(),
         frames,
         stops.shutters.tolist(),
+        soft,
         strict=True,
     )
     answer = ApertureAnswer(
@@ -46,8 +49,10 @@ def aperture(setup):
         airy_um=airy_diameter(stop.effective_f_number, setup.wavelength) * UM_PER_MM,
         numerical_aperture=numerical_aperture(stop.effective_f_number, setup.view.magnification),
         depth_of_field_mm=stop.depth,
-        best_f_number=float(stops.f_numbers[setup.best]),
-        best_worst_contrast=float(setup.worst[setup.best]),
+        best_f_number=float(stops.f_numbers[setup.best.place]),
+        best_worst_contrast=float(setup.worst[setup.best.place]),
+        best_by=setup.best.by,
+        best_words=_best_words(setup, soft),
         schools=_schools(setup.rigged, setup.circle, stop, setup.shot.sharp, setup.wavelength),
         stops=[
             StopAnswer(
@@ -58,11 +63,29 @@ def aperture(setup):
                 depth_of_field_mm=depth,
                 frames=count,
                 shutter_s=time,
+                soft=words,
             )
-            for f_number, works_as, worst, perfect, depth, count, time in columns
+            for f_number, works_as, worst, perfect, depth, count, time, words in columns
         ],
     )
     return Answered(answer, _no_depth(setup))
+
+
+def _best_words(setup, soft):
+    """What the best stop is best in, in a sentence."""
+    index, by = setup.best
+    stop = f_stop(setup.stops.f_numbers[index])
+    if by == "contrast":
+        return f"Best for this depth: {stop}, nowhere under {percent(float(setup.worst[index]))} contrast."
+    if by == "most_of_depth":
+        held = setup.wording.length(float(setup.stops.depths[index]))
+        return (
+            f"No stop holds the whole depth in one frame. {stop} holds most of it, {held}; its ends are {soft[index]}."
+        )
+    return (
+        f"No stop holds any depth for a picture of this size: light itself blurs too much. {stop} shows most contrast "
+        f"in focus, {percent(float(setup.stops.perfect[index]))}; at the ends {soft[index]}."
+    )
 
 
 def _schools_of(rigged, circle, stop, sharp, wavelength):

@@ -2,7 +2,7 @@
 
 from just_plane.core.units import MM_PER_NM, UM_PER_MM
 from just_plane.planning.words.findings import caution, trouble
-from just_plane.planning.words.numbers import seconds
+from just_plane.planning.words.numbers import seconds, shutter_words
 
 
 def subject(depth, sharp):
@@ -53,14 +53,14 @@ def hold_still(setup, ways):
     tuple of Finding
     """
     hold = setup.shot.subject.hold_still_s
-    single = min((way.time_s for way in ways if way.frames == 1), default=0.0)
-    if hold is None or single <= hold:
+    single = min((way.hold_s for way in ways if way.frames == 1), default=0.0)
+    if hold is None or single <= hold or not setup.shot.light.read:
         return ()
     return (
         trouble(
             "hold_still.shorter_than_a_frame",
             "/subject/hold_still_s",
-            f"The subject holds still for {seconds(hold)}; one frame alone takes {seconds(single)}.",
+            f"The subject holds still for {seconds(hold)}; one exposure alone takes {shutter_words(single)}.",
             "Add light, raise the sensitivity, or open up.",
         ),
     )

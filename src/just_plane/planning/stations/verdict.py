@@ -58,41 +58,95 @@ def verdict(setup, ways, plane, said):
     grave = [finding for finding in said if finding.code in GRAVE]
     if grave or way is None:
         return no_setup(grave or said)
-    if way.id == "tilt" and way.cover >= 1:
-        return _tilt(way, plane)
-    if way.frames == 1:
-        return _single(way, ways, setup.depth, setup.wording)
-    return _stack(setup.shot.subject.hold_still_s, way, ways)
-
-
-def _tilt(way, plane):
-    setting = plane.setting
-    held = "both points" if way.points_held == 2 else f"all {way.points_held} points"
-    cover = plane.covering_f_number
-    stop = f" {f_stop(cover)} already does." if cover is not None and cover < way.f_number * 0.99 else ""
-    return Verdict(
-        headline=f"Tilt {setting.tilt_deg:.1f}°, the lens facing {setting.faces}: one frame at {f_stop(way.f_number)} "
-        f"holds {held}.",
-        detail=f"{way.note[:1].upper()}{way.note[1:]}: contrast {percent(max(way.worst_contrast, 0))}.{stop}",
-        way=way.id,
-    )
-
-
-def _single(way, ways, depth, wording):
-    stop = f_stop(way.f_number)
-    place = _behind(way.worst_behind_nearest_mm, depth, wording)
-    if way.cover >= 1:
+    what = _what(setup, way, plane)
+    price = f" {_capital(way.soft)}." if way.soft else ""
+    if not way.feasible:
         return Verdict(
-            headline=f"One frame at {stop} holds all of it.",
-            detail=f"Least contrast {percent(max(way.worst_contrast, 0))}, {place}.",
+            headline=f"As things are this cannot be done: {way.against[0]}.",
+            detail=f"Nearest to it: {_small(what)} {_share(way)}. {_leaves(way)}{price}",
             way=way.id,
         )
-    why = "No stack is possible here" if not any(other.frames > 1 for other in ways) else "It is the most there is"
+    if way.cover < 1 - 1e-9:
+        return Verdict(
+            headline=f"Nothing here holds all of it. The most that can be done: {_small(what)} {_share(way)}.",
+            detail=f"{_leaves(way)}{price} {_why_no_more(way, ways)}".strip(),
+            way=way.id,
+        )
+    holds = "holds" if way.frames == 1 else "hold"
+    if way.soft:
+        holds = f"cover{'s' if way.frames == 1 else ''}"
+    points = way.points_held
+    all_of_it = "all of it" if points is None else "both points" if points == 2 else f"all {points} points"
+    time = "" if way.frames == 1 else f", in {seconds(way.time_s)}"
+    by_school = f" as the {setup.shot.sharp.depth_school} school reckons" if way.soft else ""
     return Verdict(
-        headline=f"One frame at {stop} holds only {percent(way.cover)} of the depth.",
-        detail=f"{why}: " + ("; ".join(_objections(ways)) or way.note) + ".",
+        headline=f"{what} {holds} {all_of_it}{by_school}{time}.",
+        detail=f"{_least(setup, way)}{price}{_instead(setup, way, ways, plane)}{_late(way)}",
         way=way.id,
     )
+
+
+def _what(setup, way, plane):
+    """What is done, as the subject of a sentence, with the stop it is done at."""
+    stop, others = f_stop(way.f_number), ""
+    if abs(way.f_number / setup.stop.f_number - 1) > 1e-6:
+        others = f" ({f_stop(setup.stop.f_number)} is set)"
+    if way.kind == "one_frame":
+        how = {
+            "tilt": lambda: f"Tilt {plane.setting.tilt_deg:.1f}°, the lens facing {plane.setting.faces}: one frame",
+            "turn": lambda: f"Turn the camera {plane.turn.angle_deg:.0f}°: one frame",
+            "back_off": lambda: f"Back off {way.back_off.factor:.2g}× and crop: one frame",
+        }.get(way.id, lambda: "One frame")()
+        return f"{how} at {stop}{others}"
+    mover = ("the tilt and " if way.id.startswith("tilt") else "") + ("rail" if way.kind == "rail" else "focus ring")
+    return f"{count(way.frames, 'frame')} by {mover} at {stop}{others}"
+
+
+def _share(way):
+    if way.points_held is not None:
+        return f"hold{'s' if way.frames == 1 else ''} {count(way.points_held, 'point')}, {percent(way.cover)} of them"
+    return f"hold{'s' if way.frames == 1 else ''} {percent(way.cover)} of the depth"
+
+
+def _leaves(way):
+    """What it leaves soft."""
+    return f"{_capital(way.note)}."
+
+
+def _why_no_more(way, ways):
+    """What stands against the others, two at most."""
+    others = [other for other in ways if other.against and not other.feasible and other.id != way.id]
+    others.sort(key=lambda other: -other.cover)
+    objections = [f"{_small(other.title.split(',')[0])}: {other.against[0]}" for other in others]
+    return f"Not possible: {'; '.join(objections[:2])}." if objections else ""
+
+
+def _least(setup, way):
+    if way.id == "tilt":
+        return f"{_capital(way.note)}: contrast {percent(max(way.worst_contrast, 0.0))}."
+    place = _behind(way.worst_behind_nearest_mm, setup.depth, setup.wording)
+    return f"Least contrast {percent(max(way.worst_contrast, 0.0))}, {place}."
+
+
+def _instead(setup, way, ways, plane):
+    """Of a stack: what one frame from the same place would do. Of a tilt: a wider stop that does too."""
+    if way.id == "tilt":
+        cover = plane.covering_f_number
+        return f" {f_stop(cover)} already does." if cover is not None and cover < way.f_number * 0.99 else ""
+    singles = [other for other in ways if other.id in ("one", "one_best", "one_narrowest") and other.frames]
+    if way.frames == 1 or not singles:
+        return ""
+    best = max(singles, key=lambda other: (other.cover, other.worst_contrast))
+    return f" One frame at {f_stop(best.f_number)} {_share(best)}."
+
+
+def _late(way):
+    """What is a little over what subject or hand allow, and may do all the same."""
+    return f" Close: {way.against[0]}." if way.against and _is_time(way.against[0]) else ""
+
+
+def _is_time(clause):
+    return clause.startswith(("the subject holds", "the subject moves", "by hand no longer"))
 
 
 def _behind(behind_nearest, depth, wording):
@@ -103,24 +157,9 @@ def _behind(behind_nearest, depth, wording):
     return f"{wording.length(behind_nearest)} behind the nearest point"
 
 
-def _stack(hold, way, ways):
-    singles = [other for other in ways if other.kind == "one_frame"]
-    best = max(singles, key=lambda other: (other.cover, other.worst_contrast))
-    single = f"One frame at {f_stop(best.f_number)} holds {percent(best.cover)}"
-    mover = ("the tilt and " if way.id.startswith("tilt") else "") + ("rail" if way.kind == "rail" else "focus ring")
-    if hold is not None and way.time_s > hold:
-        return Verdict(
-            headline=f"{count(way.frames, 'frame')} take {seconds(way.time_s)}; the subject holds {seconds(hold)}.",
-            detail=f"{single}. Stop down, overlap less, settle shorter, or take a smaller size on the sensor.",
-            way=way.id,
-        )
-    return Verdict(
-        headline=f"{count(way.frames, 'frame')} by {mover} at {f_stop(way.f_number)} hold all of it, "
-        f"in {seconds(way.time_s)}.",
-        detail=f"{single}; contrast between frames stays at {percent(max(way.worst_contrast, 0))}.",
-        way=way.id,
-    )
+def _capital(text):
+    return text[:1].upper() + text[1:]
 
 
-def _objections(ways):
-    return [f"{other.title.split(',')[0].lower()} {other.against[0]}" for other in ways if not other.frames]
+def _small(text):
+    return text[:1].lower() + text[1:]

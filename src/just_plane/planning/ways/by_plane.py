@@ -11,7 +11,7 @@ from just_plane.core.errors import OpticsError
 from just_plane.core.plane import deviations
 from just_plane.core.plane.ring import plane_on_ring, ring_crop
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
-from just_plane.core.stack import stack_time
+from just_plane.core.stack import hold_time, stack_time
 from just_plane.core.ways import Band, Single, Way, one_frames
 from just_plane.planning.ways.compared import Compared, impossible
 from just_plane.planning.words.numbers import f_stop
@@ -126,7 +126,14 @@ def _way(setup, blurs_by_frame, time, axis, kind="one_frame"):
         float(contrast(1 / setup.circle, effective, float(best[worst]), setup.wavelength)),
         float(depths[worst]),
         time,
+        _hold_time(setup, len(axis)),
+        float(best[worst]),
     )
+
+
+def _hold_time(setup, frames):
+    pace = setup.pace
+    return hold_time(frames, pace.settle, setup.stop.shutter, pace.recovery, noise_reduction=pace.noise_reduction)
 
 
 def _tilt_and_stack(setup, kind):
@@ -168,7 +175,7 @@ def _tilt_and_stack(setup, kind):
         f"Tilt {math.degrees(laid.setting.tilt):.1f}° and {MOVER[kind]}, {f_stop(f_number)}",
         f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings as it goes"),
         ("out of the image circle: the corners go dark",) if lit is False else (),
-        _sweep_answer(sweep, kind, axis, setup),
+        stack=_sweep_answer(sweep, kind, axis, setup),
         points_held=int((sweep.best * behind <= allowed * ENOUGH).sum()),
         setting=laid.setting,
         places=sweep.places,
@@ -221,6 +228,8 @@ def _turn(setup):
         turned.worst_contrast,
         float(depths[int(np.argmax(np.abs(deep - turned.focuses[0])))]),
         turned.time,
+        turned.hold,
+        turned.edge_blur,
     )
     left = f"{setup.wording.length(square.depth)} deep then" if square.depth > 1e-3 else "no depth left"
     note = f"{left}; the raking view is lost"

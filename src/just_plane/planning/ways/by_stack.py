@@ -2,7 +2,8 @@
 
 from just_plane.contract.plan import StackAnswer
 from just_plane.core.errors import OpticsError
-from just_plane.core.stack import SLAB_FROM, rail_stack, ring_stack, slabs
+from just_plane.core.ranking import NEVER
+from just_plane.core.stack import SLAB_FROM, overlap_left, rail_stack, ring_stack, slabs
 from just_plane.core.throw import throw_over
 from just_plane.core.ways import FramesView, stacked
 from just_plane.planning.ways.compared import Compared, impossible
@@ -36,7 +37,8 @@ def stack_by(setup, kind):
         return impossible(setup, kind, kind, title, " ".join(error.spoken(setup.wording.quantity)).strip())
     way = stacked(setup.view, kind, stop.f_number, view, stack, stop.shutter, setup.pace)
     answer = _stack_answer(setup, kind, stack, view, crop, way)
-    return Compared(kind, way, title, _stack_note(setup, kind, answer), _against_stack(setup, kind, answer), answer)
+    against, excess = _against_stack(setup, kind, answer)
+    return Compared(kind, way, title, _stack_note(setup, kind, answer), against, excess, answer)
 
 
 class OutOfThrowError(OpticsError):
@@ -133,14 +135,33 @@ def _stack_note(setup, kind, answer):
 
 
 def _against_stack(setup, kind, answer):
-    options, length, against = setup.shot.stack, setup.wording.length, []
+    """What stands against a stack, and how far over what can be done it goes: (tuple of str, float)."""
+    options, length, against, excess = setup.shot.stack, setup.wording.length, [], 1.0
     travel = answer.last_mm - answer.first_mm
     if kind == "rail" and options.rail_travel_mm is not None and travel > options.rail_travel_mm:
         against.append(f"needs {length(travel)} of rail; there are {length(options.rail_travel_mm)}")
+        excess = NEVER
     if kind == "rail" and setup.rigged.working_distance < answer.last_mm:
         against.append("the lens would touch the subject before the last frame")
+        excess = NEVER
+    coarse = _coarse(setup, kind, answer)
+    if coarse:
+        against.append(coarse)
     if answer.frames_per_depth > 5.5:
         against.append("past five frames a depth the merge only gets softer")
     if answer.slabs:
         against.append(f"merge in {len(answer.slabs)} slabs")
-    return tuple(against)
+    return tuple(against), excess
+
+
+def _coarse(setup, kind, answer):
+    """What a rail too coarse for the overlap asked leaves, as a clause; empty where it is fine enough."""
+    smallest, length = setup.shot.stack.rail_smallest_step_mm, setup.wording.length
+    asked, depth = setup.shot.stack.overlap, setup.stop.depth
+    if kind != "rail" or smallest is None or answer.step_mm <= depth * (1 - asked) * (1 + 1e-9):
+        return ""
+    left = overlap_left(depth, answer.step_mm)
+    one = f"the rail's smallest step, {length(answer.step_mm)}, is coarser than the {length(depth * (1 - asked))} asked"
+    if left >= 0:
+        return f"{one}: {percent(left)} overlap is left of {percent(asked)}"
+    return f"{one}: {length(answer.step_mm - depth)} between two frames is in neither"

@@ -2,21 +2,28 @@
 
 from dataclasses import replace
 
+import numpy as np
+
 from just_plane.contract.plan import WayAnswer
-from just_plane.core.ranking import deciding, merit, ranked
+from just_plane.core.ranking import MAY_EXCEED, deciding, merit, ranked
 from just_plane.core.ways import Single, one_frames
+from just_plane.planning.setup.soft import softness
 from just_plane.planning.ways.by_backing_off import back_off, words
 from just_plane.planning.ways.by_plane import plane_ways
 from just_plane.planning.ways.by_stack import stack_by
 from just_plane.planning.ways.compared import Compared, impossible
+from just_plane.planning.ways.feasible import weighed
 from just_plane.planning.ways.steady import against, steady
-from just_plane.planning.words.numbers import f_stop, percent, seconds
+from just_plane.planning.words.numbers import f_stop, percent
+
+AT_THE_EDGE = 1e-9
+"""mm by which a point may lie beside a band by rounding alone."""
 
 
 def compared(setup):
     """Every way to get the shot, in fixed order, not ranked yet (Setup): list of Compared."""
     stops = setup.stops
-    found = _singles(setup, {"one": stops.chosen, "one_best": setup.best, "one_narrowest": stops.clicks - 1})
+    found = _singles(setup, {"one": stops.chosen, "one_best": setup.best.place, "one_narrowest": stops.clicks - 1})
     upright, tilted = plane_ways(setup)
     found += upright
     if found[0].way.cover < 1:
@@ -26,25 +33,33 @@ def compared(setup):
 
 def compare(setup):
     """Every way to get the shot, in fixed order, ranked (Setup): list of WayAnswer."""
-    sharp, hold_still = setup.shot.sharp, setup.shot.subject.hold_still_s
-    timed = [_timed(_with_points(setup, item), hold_still) for item in compared(setup)]
-    places = _ranks(timed, sharp.contrast_threshold, hold_still)
-    return [_answer(setup, item, rank, reason) for item, (rank, reason) in zip(timed, places, strict=True)]
+    items = [_with_points(setup, item) for item in compared(setup)]
+    steadiness = [steady(setup, item) for item in items]
+    items = [weighed(setup, item, each) for item, each in zip(items, steadiness, strict=True)]
+    soft = softness(setup, [item.way for item in items])
+    places = _ranks(items, setup.shot.sharp.contrast_threshold)
+    return [
+        _answer(setup, item, rank, reason, each, words)
+        for item, (rank, reason), each, words in zip(items, places, steadiness, soft, strict=True)
+    ]
 
 
 def _with_points(setup, item):
-    """How many of the points that must be sharp lie in some band of a way that does not tilt."""
-    if item.points_held is not None or not item.way.bands:
+    """Where points are read, what a way holds is how many of them; else the share of the depth."""
+    depths = setup.plane.cloud.depths_asked
+    if item.points_held is not None or not item.way.bands or not depths.size:
         return item
-    depths = setup.plane.cloud.depths_asked.tolist()
-    held = sum(any(near <= depth <= far and near < far for near, far in item.way.bands) for depth in depths)
-    return replace(item, points_held=held) if depths else item
+    held = np.zeros(depths.shape, dtype=bool)
+    for near, far in item.way.bands:
+        if near < far:
+            held |= (near - AT_THE_EDGE <= depths) & (depths <= far + AT_THE_EDGE)
+    return replace(item, points_held=int(held.sum()), way=replace(item.way, cover=float(held.mean())))
 
 
-def _ranks(items, threshold, hold_still):
+def _ranks(items, threshold):
     """(rank, reason) of each way; those that cannot be, or that are another picture altogether, come last."""
     possible = [index for index, item in enumerate(items) if item.way.frames and item.id != "strip"]
-    merits = [merit(items[i].way, threshold, hold_still, keeps_picture=items[i].keeps_picture) for i in possible]
+    merits = [merit(items[i].way, threshold, items[i].excess, keeps_picture=items[i].keeps_picture) for i in possible]
     order = ranked(merits)
     places = {}
     for place, at in enumerate(order):
@@ -63,8 +78,9 @@ def _reason(items, index, beside, own, other):
     item, rival = items[index], items[beside].title
     better = own > other
     say = {
+        "feasible": ("can be done as things are", item.against[0] if item.against else "cannot be done as things are"),
         "whole": ("holds all of it", f"holds only {percent(item.way.cover)}"),
-        "in_time": ("is done while the subject holds still", "takes longer than the subject holds still"),
+        "steady": ("asks no more than subject and hand allow", item.against[0] if item.against else "takes too long"),
         "contrast_enough": ("keeps enough contrast everywhere", "loses contrast somewhere"),
         "keeps_picture": ("keeps view and pixels", item.changes),
         "part": (f"holds more, {percent(item.way.cover)}", f"holds less, {percent(item.way.cover)}"),
@@ -77,7 +93,8 @@ def _reason(items, index, beside, own, other):
         return f"As good as {rival}."
     if better:
         return f"It {say[decided][0]}; next best is {rival}."
-    return f"Behind {rival}: it {say[decided][1]}."
+    own_words = say[decided][1]
+    return f"Behind {rival}: {own_words if decided in ('feasible', 'steady') else 'it ' + own_words}."
 
 
 def _singles(setup, indices):
@@ -99,7 +116,12 @@ def _singles(setup, indices):
         ],
         setup.pace,
     )
-    name = {"one": "One frame", "one_best": "One frame, best stop", "one_narrowest": "One frame, stopped right down"}
+    best = {"contrast": "best stop", "most_of_depth": "most of the depth", "in_focus": "most contrast in focus"}
+    name = {
+        "one": "One frame",
+        "one_best": f"One frame, {best[setup.best.by]}",
+        "one_narrowest": "One frame, stopped right down",
+    }
     return [
         Compared(
             way_id,
@@ -118,7 +140,7 @@ def _single_note(setup, way):
     near, far = way.bands[0]
     depth, length = setup.depth, setup.wording.length
     if far <= near:
-        return "nothing is sharp by this measure"
+        return "nothing is wholly sharp for a picture of this size"
     before, behind = max(near, 0.0), max(depth - far, 0.0)
     if (before or behind) and max(before, behind) >= depth:
         return "misses all of it: the focus lies outside"
@@ -145,15 +167,8 @@ def _back_off(setup):
     )
 
 
-def _timed(item, hold_still):
-    if hold_still is None or item.way.time <= hold_still:
-        return item
-    late = f"takes {seconds(item.way.time)}; the subject holds {seconds(hold_still)}"
-    return replace(item, against=(late, *item.against))
-
-
-def _answer(setup, item, rank, reason):
-    way, steadiness = item.way, steady(setup, item)
+def _answer(setup, item, rank, reason, steadiness, soft):
+    way = item.way
     limit = 1e9  # an endless far limit, as far as any drawing goes
     return WayAnswer(
         id=item.id,
@@ -167,9 +182,12 @@ def _answer(setup, item, rank, reason):
         worst_behind_nearest_mm=way.worst_at,
         frames=way.frames,
         time_s=way.time,
+        hold_s=way.hold,
         focuses_mm=list(way.focuses),
         bands_mm=[[band.near, min(band.far, limit)] for band in way.bands],
-        against=[*item.against, *against(setup, item, steadiness)],
+        against=[*item.against, *(against(setup, steadiness) if way.frames else ())],
+        soft=soft,
+        feasible=way.frames > 0 and item.excess <= MAY_EXCEED,
         stack=item.stack,
         back_off=item.back_off,
         rank=rank,

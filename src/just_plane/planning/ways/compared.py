@@ -16,6 +16,8 @@ class Compared:
     title: str
     note: str
     against: tuple[str, ...] = ()
+    excess: float = 1.0
+    """How many times over what is possible it goes, as :func:`just_plane.core.ranking.merit` takes it."""
     stack: StackAnswer | None = None
     back_off: BackOffAnswer | None = None
     points_held: int | None = None

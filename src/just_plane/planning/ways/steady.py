@@ -79,14 +79,9 @@ def _behind_tilted(setup, item, place):
     return blur if math.isfinite(blur) else None
 
 
-def against(setup, item, answer):
-    """What movement has against a way: list of clauses."""
+def against(setup, answer):
+    """What a rail that still swings has against a way: list of clauses."""
     said = []
-    time = answer.shutter_s
-    if answer.subject_s is not None and item.way.frames and time > answer.subject_s:
-        said.append(f"the subject moves: no longer than {seconds(answer.subject_s)}, it takes {seconds(time)}")
-    if answer.hand_s is not None and item.way.frames and time > answer.hand_s:
-        said.append(f"by hand no longer than {seconds(answer.hand_s)}, it takes {seconds(time)}")
     if answer.settle_s is not None and answer.settle_s > setup.shot.stack.settle_s:
         said.append(f"the rail swings for {seconds(answer.settle_s)}; it is given {seconds(setup.shot.stack.settle_s)}")
     return said

@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
+from just_plane.core.shutters import marked_shutter
 from just_plane.core.units import MM_PER_INCH, UM_PER_MM
 
 Units = Literal["mm", "in"]
@@ -64,6 +65,12 @@ def seconds(value):
     if value < 3570:
         return _two_parts(int(value + 0.5), "min", "s")
     return _two_parts(int(value / 60 + 0.5), "h", "min")
+
+
+def shutter_words(value):
+    """A shutter time as cameras mark it: ``1/60 s``, ``0.8 s``; past their marks as any time."""
+    mark = marked_shutter(value) if value > 0 else None
+    return seconds(value) if mark is None else f"{mark} s"
 
 
 def _two_parts(count, large, small):

@@ -1,0 +1,65 @@
+"""Whether a way can be carried out as things are: what subject, hand, support, rail and room have against it."""
+
+from dataclasses import replace
+
+from just_plane.core.ranking import NEVER
+from just_plane.planning.words.numbers import seconds, shutter_words
+
+HANDHELD_RING = 4.0
+"""Excess of stepping the ring by hand: the camera sways by more than a step between frames, some series come out."""
+
+
+def weighed(setup, item, steadiness):
+    """A way with everything that stands against carrying it out (Setup, Compared, SteadyAnswer): Compared."""
+    if not item.way.frames:
+        return item
+    said = [each for each in _hindrances(setup, item, steadiness) if each[0] > 1]
+    clauses = [words for _, words in sorted(said, key=lambda each: -each[0])]
+    return replace(
+        item,
+        against=(*clauses, *item.against),
+        excess=max([item.excess, *(excess for excess, _ in said)]),
+    )
+
+
+def _hindrances(setup, item, steadiness):
+    """(how many times over, clause) of each thing that a way asks for."""
+    shot, way = setup.shot, item.way
+    by_hand = shot.steadiness.held == "hand"
+    if by_hand and way.kind == "rail":
+        yield NEVER, "a rail needs a support; the camera is in the hand"
+    if by_hand and way.kind == "ring" and way.frames > 1:
+        yield HANDHELD_RING, "in the hand the camera sways by more than a step between frames"
+    thick = _thickest(shot)
+    room = item.back_off.room_mm if item.back_off is not None else setup.rigged.working_distance
+    if thick is not None and thick.thickness_mm >= room:
+        length = setup.wording.length
+        yield (
+            NEVER,
+            f"{thick.name or 'the diffuser'} is {length(thick.thickness_mm)} thick; there are {length(max(room, 0))}",
+        )
+    hold = shot.subject.hold_still_s
+    if hold is not None and (shot.light.read or way.frames > 1):
+        takes = f"it takes {shutter_words(way.hold)}"
+        if way.frames > 1:
+            takes = f"first to last frame take {seconds(way.hold)}"
+        yield way.hold / hold, f"the subject holds {seconds(hold)}; {takes}"
+    if not shot.light.read:
+        return
+    time = steadiness.shutter_s
+    if steadiness.subject_s is not None:
+        yield (
+            time / steadiness.subject_s,
+            f"the subject moves: no longer than {shutter_words(steadiness.subject_s)}, it takes {shutter_words(time)}",
+        )
+    if steadiness.hand_s is not None:
+        yield (
+            time / steadiness.hand_s,
+            f"by hand no longer than {shutter_words(steadiness.hand_s)}, it takes {shutter_words(time)}",
+        )
+
+
+def _thickest(shot):
+    """The thickest diffuser on the set; None without one."""
+    spreads = [thing.gear for thing in shot.on_set if thing.gear.kind == "diffuser"]
+    return max(spreads, key=lambda gear: gear.thickness_mm, default=None)
