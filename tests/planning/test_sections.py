@@ -1,10 +1,12 @@
 """Each section of a plan, one by one."""
 
+import itertools
 import math
 
 import pytest
 
 from just_plane.contract.plan import StopAnswer
+from just_plane.contract.shot import Shot
 from just_plane.core.contrast import contrast
 from just_plane.core.depth import depth_of_field, near_far_limits
 from just_plane.core.errors import OutOfDomainError, Quantity
@@ -245,3 +247,112 @@ def test_every_way_s_time_counts_its_own_exposure(pod):
         each = exposure + 1.0 + (2.0 if way.kind != "one_frame" else 0.0)
         assert way.time_s == pytest.approx(way.frames * each)
         assert math.isfinite(way.time_s)
+
+
+# --- light, room, slabs
+
+
+def test_a_reading_that_was_never_taken_warns_of_nothing(pod, changed):
+    hurried = {"/subject/moves_mm_s": 5.0, "/light/metered_shutter_s": 4.0}
+    assumed, read = (plan_shot(changed(pod, {**hurried, "/light/read": read})) for read in (False, True))
+    assert not any("no longer than" in clause for way in assumed.ways for clause in way.against)
+    assert any("no longer than" in clause for way in read.ways for clause in way.against)
+    assert (assumed.light.read, read.light.read) == (False, True)
+
+
+def test_a_shot_kept_before_readings_were_marked_has_read_what_differs(pod):
+    document = pod.model_dump()
+    del document["light"]["read"]
+    assert not Shot.model_validate(document).light.read
+    document["light"]["metered_shutter_s"] = 0.5
+    assert Shot.model_validate(document).light.read
+
+
+def test_a_shutter_wanted_asks_for_its_iso(pod, changed):
+    light = plan_shot(pod).light
+    quick = plan_shot(changed(pod, {"/light/wanted_shutter_s": light.shutter_s / 8})).light
+    assert quick.iso_for_wanted == pytest.approx(800)
+    assert "ISO 800" in quick.words[0]
+    too_quick = plan_shot(changed(pod, {"/light/wanted_shutter_s": 1e-5}))
+    assert "past what cameras have" in next(f.message for f in too_quick.findings if f.code == "iso.too_high")
+
+
+def test_a_correction_of_one_stop_doubles_the_time(pod, changed):
+    lighter = plan_shot(changed(pod, {"/light/compensation_stops": 1.0})).light
+    assert lighter.shutter_s == pytest.approx(2 * plan_shot(pod).light.shutter_s)
+
+
+def test_flash_by_its_guide_number_counts_what_extension_takes(pod, changed):
+    """Guide number 20 at 0.4 m: works as f/50. At half life size the pod's lens works as N(1 + m/P) marked."""
+    flash = {"/light/flash_guide_number_m": 20.0, "/light/flash_distance_mm": 400.0}
+    plan = plan_shot(changed(pod, flash))
+    factor = plan.aperture.effective_f_number / plan.aperture.f_number
+    assert plan.light.flash_f_number == pytest.approx(50 / factor)
+    stops = 2 * math.log2(50 / plan.aperture.effective_f_number)
+    assert plan.light.flash_down_stops == pytest.approx(stops)
+    weak = plan_shot(changed(pod, {**flash, "/light/flash_guide_number_m": 1.0}))
+    assert "stops short" in next(f.message for f in weak.findings if f.code == "flash.too_weak")
+
+
+def test_a_converter_s_stops_are_read_as_the_camera_shows_them(pod, changed):
+    doubled = pod.model_dump()
+    doubled["rig"].append({"gear": {"kind": "converter", "factor": 2.0, "thickness_mm": 40.0}})
+    shown = doubled | {"aperture": {"f_number": 16.0, "reading": "with_converter"}}
+    assert plan_shot(Shot.model_validate(shown)).aperture.f_number == 8.0
+
+
+def test_a_diffuser_thicker_than_the_room_is_said_and_no_way_there_is_recommended(pod, changed):
+    cup = {"kind": "diffuser", "name": "cup", "width_mm": 90.0, "height_mm": 90.0, "thickness_mm": 400.0}
+    plan = plan_shot(changed(pod, {"/on_set": [{"gear": cup}]}))
+    said = next(f for f in plan.findings if f.code == "light.diffuser_too_thick")
+    assert said.field == "/on_set/0"
+    assert said.message.startswith("Cup is 400 mm thick")
+    assert not any(way.feasible for way in plan.ways if way.id in ("one", "rail"))
+    assert plan.verdict.headline.startswith("As things are this cannot be done")
+
+
+def test_a_light_in_the_shade_of_the_lens_is_said_with_where_to_bring_it(pod, changed):
+    """The cone is atan(r/w): the front's radius over the working distance."""
+    plan = plan_shot(pod)
+    front = plan.reach.pieces[-1].width_mm / 2
+    shade = math.degrees(math.atan(front / plan.reach.working_distance_mm))
+    lamp = {"kind": "light", "width_mm": 40.0, "height_mm": 40.0}
+
+    def codes(degrees):
+        shot = changed(pod, {"/on_set": [{"gear": lamp, "from_axis_deg": degrees}]})
+        return {finding.code for finding in plan_shot(shot).findings}
+
+    assert "light.in_shade" in codes(shade - 0.5)
+    assert "light.in_shade" not in codes(shade + 0.5)
+    assert "light.in_shade" not in codes(None)
+
+
+def test_slabs_come_where_parts_cross_or_are_asked_for(pod, changed):
+    def slabs(**values):
+        named = {"/" + name.replace("__", "/"): value for name, value in values.items()}
+        return next(way for way in plan_shot(changed(pod, named)).ways if way.id == "rail").stack.slabs
+
+    assert slabs() == []  # forty frames, nothing crosses
+    crossing = slabs(subject__crosses=True)
+    assert crossing[0][0] == 1
+    assert crossing[-1][1] == 40
+    assert all(earlier[1] >= later[0] for earlier, later in itertools.pairwise(crossing))
+    assert slabs(stack__slabs="always") == crossing
+    assert slabs(subject__crosses=True, stack__slabs="never") == []
+
+
+def test_every_third_frame_kept_says_what_overlap_is_left(pod, changed):
+    plan = plan_shot(changed(pod, {"/stack/keep_every": 3, "/stack/overlap": 0.8}))
+    way = next(way for way in plan.ways if way.id == "rail")
+    assert way.stack.kept_frames == len({*range(0, way.frames, 3), way.frames - 1})
+    assert way.stack.kept_overlap == pytest.approx(1 - 3 * 0.2, abs=0.02)
+    gaps = plan_shot(changed(pod, {"/stack/keep_every": 3, "/stack/overlap": 0.5}))
+    assert any("every 3rd frame leaves gaps" in c for c in next(w for w in gaps.ways if w.id == "rail").against)
+
+
+def test_magnification_past_what_light_carries_is_called_empty(catalogue, changed):
+    """10x at NA 0.1 works as f/50: periods of 27.5 um, 6.3 pixels of 4.36; at 0.28 9.8 um, where two would do."""
+    poor = changed(catalogue["sugar"], {"/rig/0/gear/numerical_aperture": 0.1})
+    said = next(finding for finding in plan_shot(poor).findings if finding.code == "magnification.empty")
+    assert "no detail finer than 6 pixels" in said.message
+    assert "magnification.empty" not in {finding.code for finding in plan_shot(catalogue["sugar"]).findings}

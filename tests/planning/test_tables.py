@@ -7,7 +7,7 @@ import pytest
 from just_plane.core.contrast import contrast
 from just_plane.planning.pictures.through_focus import SAMPLES, through_focus
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.ways.step_table import HEADINGS, step_csv
+from just_plane.planning.ways.step_table import HEADINGS, LISTS, step_csv
 from just_plane.planning.words.numbers import Wording, count, f_stop, percent, seconds, times
 
 
@@ -15,7 +15,7 @@ def test_step_table_has_a_row_a_frame_and_moves_that_add_up(pod):
     plan = plan_shot(pod)
     way = next(each for each in plan.ways if each.id == "ring")
     rows = list(csv.reader(io.StringIO(step_csv(way, plan.reach.magnification))))
-    assert tuple(rows[0]) == HEADINGS
+    assert tuple(rows[0]) == (*HEADINGS, *LISTS)
     assert len(rows) == way.frames + 1
     assert rows[1][2] == ""
     moved = sum(float(row[2]) for row in rows[2:])

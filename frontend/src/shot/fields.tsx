@@ -29,7 +29,7 @@ export function useShotField<T>(at: string) {
 }
 
 interface QuantityProps extends Partial<
-  Some<QuantityFieldProps, "label" | "hint" | "unit" | "emptyHint" | "kind">
+  Some<QuantityFieldProps, "label" | "hint" | "unit" | "emptyHint" | "kind" | "onChange">
 > {
   at: string;
   step: QuantityFieldProps["step"];

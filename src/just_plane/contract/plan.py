@@ -180,6 +180,14 @@ class LightAnswer(Answer):
     iso: float
     stops_lost: float
     stops_from_metered: Annotated[float, Field(description="Longer than metered, in stops.")]
+    read: Annotated[bool, Field(description="From a reading that was taken; else from an assumed one.")]
+    shutter_words: Annotated[str, Field(description="As cameras mark it.")]
+    iso_for_wanted: Annotated[float | None, Field(description="That gives the shutter wanted; null: none is wanted.")]
+    flash_f_number: Annotated[float | None, Field(description="Marked, at full power; null: no flash, or no distance.")]
+    flash_down_stops: Annotated[
+        float | None, Field(description="To turn the flash down for the stop in use; below 0: so much is missing.")
+    ]
+    words: Annotated[list[str], Field(description="What follows for the light, in sentences.")]
 
 
 class StackAnswer(Answer):
@@ -198,7 +206,9 @@ class StackAnswer(Answer):
     frames_per_depth: float
     crop: Annotated[float, Field(description="Share of the frame's width that a stack by ring costs.")]
     magnifications: Annotated[list[float], Field(description="At each frame of a ring; one for a rail.")]
-    slabs: list[list[int]]
+    slabs: Annotated[list[list[int]], Field(description="First and last frame of each, of the frames kept.")]
+    kept_frames: Annotated[int, Field(description="That are merged when only every so manyth is kept.")]
+    kept_overlap: Annotated[float, Field(description="Of one kept frame's depth with the next; below 0: a gap.")]
 
 
 class BackOffAnswer(Answer):
@@ -296,6 +306,8 @@ class StepRow(Answer):
     sharp_to_mm: float
     magnification: float
     rail_mark_mm: Annotated[float | None, Field(description="The rail's own mark; null: no point was read on it.")]
+    slabs: Annotated[list[int], Field(description="Slabs that it is merged in, counted from 1; empty: no slabs.")]
+    kept: Annotated[bool, Field(description="It is merged; else it was taken and is left out.")]
 
 
 class StepTable(Answer):

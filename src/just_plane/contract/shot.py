@@ -37,6 +37,13 @@ class Subject(Model):
             description="How fast it moves across the view; null: not at all.",
         ),
     ] = None
+    crosses: Annotated[
+        bool,
+        Field(
+            title="A near part crosses in front of a far one",
+            description="Hairs, petals, stacked pieces: such a stack is merged in slabs.",
+        ),
+    ] = False
     background_mm: Annotated[
         Length | None,
         Field(title="Background behind it", description="From the farthest point to the background; null: no matter."),
@@ -98,6 +105,15 @@ class Standing(Model):
     """Something that stands on the set."""
 
     gear: SetGear
+    from_axis_deg: Annotated[
+        float | None,
+        Field(
+            title="From the axis, degrees",
+            ge=0,
+            le=180,
+            description="Seen from the subject: 0 at the lens, 90 beside, 180 behind the subject; null: not known.",
+        ),
+    ] = None
 
 
 class MeasuredSize(Model):
@@ -136,8 +152,12 @@ class Aperture(Model):
 
     f_number: Annotated[FNumber, Field(title="Aperture")]
     reading: Annotated[
-        Literal["marked", "effective"],
-        Field(title="The camera shows", description="What the camera shows when focused close."),
+        Literal["marked", "effective", "with_converter"],
+        Field(
+            title="The camera shows",
+            description="What the camera shows: the number engraved, the one that works up close, or the engraved one "
+            "times the converter.",
+        ),
     ] = "marked"
 
 
@@ -149,6 +169,14 @@ class Stack(Model):
     ] = 0.5
     spare_before: Annotated[int, Field(title="Spare before", ge=0, le=100)] = 1
     spare_after: Annotated[int, Field(title="Spare behind", ge=0, le=100)] = 1
+    slabs: Annotated[
+        Literal["as_needed", "always", "never"],
+        Field(title="Merge in slabs", description="As needed: where parts cross, and past sixty frames."),
+    ] = "as_needed"
+    keep_every: Annotated[
+        int,
+        Field(title="Keep every", ge=1, le=20, description="Of an automatic set: every how manyth frame is merged."),
+    ] = 1
     rail_name: Annotated[str, Field(max_length=120)] = ""
     rail_kit_id: KitId | None = None
     rail_smallest_step_mm: Annotated[
@@ -200,6 +228,18 @@ class Light(Model):
     metered_shutter_s: Annotated[Seconds, Field(title="Metered shutter")] = 0.25
     metered_iso: Annotated[float, Field(title="Metered ISO", ge=1, le=10_000_000)] = 100.0
     iso: Annotated[float, Field(title="Shoot at ISO", ge=1, le=10_000_000, description="To shoot at.")] = 100.0
+    compensation_stops: Annotated[
+        float,
+        Field(title="Correction, stops", ge=-10, le=10, description="Above 0 lighter than metered: white on white."),
+    ] = 0.0
+    wanted_shutter_s: Annotated[
+        Seconds | None, Field(title="Shutter wanted", description="For which an ISO is worked out; null: any will do.")
+    ] = None
+    flash_guide_number_m: Annotated[
+        float | None,
+        Field(title="Flash, guide number, m", gt=0, le=1000, description="Metres, at ISO 100; null: no flash."),
+    ] = None
+    flash_distance_mm: Annotated[Length | None, Field(title="Flash to subject", description="null: not known.")] = None
     meter: Annotated[
         Literal["through_lens", "hand_held"],
         Field(

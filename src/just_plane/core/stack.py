@@ -237,6 +237,24 @@ def slabs(frames, size=20, shared=4):
     return tuple((start, min(start + size - 1, frames)) for start in starts)
 
 
+def kept_frames(frames, every):
+    """Which frames of a set are merged when only every so manyth is kept; the first and the last always are.
+
+    Parameters
+    ----------
+    frames : int           In the set, >= 0.
+    every : int            >= 1.
+
+    Returns
+    -------
+    tuple of int           Indices, ascending, from 0.
+    """
+    count("frames", frames)
+    positive("every", every)
+    kept = list(range(0, frames, every))
+    return tuple(kept) if not kept or kept[-1] == frames - 1 else (*kept, frames - 1)
+
+
 def stack_time(frames, settle, exposure, recovery, *, noise_reduction=False):
     """Time a run takes: frames x (settle + exposure, twice with long-exposure noise reduction, + recovery).
 

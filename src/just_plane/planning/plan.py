@@ -7,6 +7,7 @@ from just_plane.planning.stations.aperture import aperture
 from just_plane.planning.stations.care import care
 from just_plane.planning.stations.light import light
 from just_plane.planning.stations.reach import reach
+from just_plane.planning.stations.room import room
 from just_plane.planning.stations.sharpness import sharpness
 from just_plane.planning.stations.subject import hold_still, subject
 from just_plane.planning.stations.verdict import no_setup, verdict
@@ -66,7 +67,7 @@ def _no_plan(shot, nothing):
 def _begun(framed):
     """The sections that ask for no more than the rig before the subject: (members of Plan, findings)."""
     answers = {"reach": reach(framed), "sharpness": sharpness(framed)}
-    of_shot = Answered(None, (*care(framed.shot), *subject(framed.depth, framed.shot.sharp)))
+    of_shot = Answered(None, (*care(framed.shot), *subject(framed.depth, framed.shot.sharp), *room(framed)))
     parts = {
         "depth_mm": framed.depth,
         "depth_from_points": framed.depth_from_points,

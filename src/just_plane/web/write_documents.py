@@ -7,6 +7,7 @@ from pathlib import Path
 from just_plane.contract.fields import page_fields, page_kinds
 from just_plane.contract.kit import Kit
 from just_plane.contract.shot_file import ShotFile
+from just_plane.core.shutters import MARKS
 from just_plane.web.app import create_app, document
 
 
@@ -29,7 +30,8 @@ def _text(document):
 
 def fields_document():
     """What the page knows of the contract's fields, as text."""
-    return json.dumps(page_fields() | {"kinds": page_kinds()}, ensure_ascii=False, sort_keys=True) + "\n"
+    known = page_fields() | {"kinds": page_kinds(), "shutters": [list(mark) for mark in MARKS]}
+    return json.dumps(known, ensure_ascii=False, sort_keys=True) + "\n"
 
 
 if __name__ == "__main__":

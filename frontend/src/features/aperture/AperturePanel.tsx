@@ -2,7 +2,7 @@ import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { Segments } from "../../controls/Segments";
 import { along, by } from "../../controls/steps";
-import type { ApertureAnswer } from "../../api/types";
+import type { ApertureAnswer, Shot } from "../../api/types";
 import { length, percent, stop } from "../../units/format";
 import { AnswerBox, Facts, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { ShotPick, ShotQuantity, useShotField } from "../../shot/fields";
@@ -21,9 +21,7 @@ export function AperturePanel() {
   const { shot, plan } = useBench();
   const { units } = usePreferences();
   const { reading } = shot.aperture;
-  const readings = (plan?.aperture?.stops ?? []).map((each) =>
-    reading === "effective" ? each.effective_f_number : each.f_number,
-  );
+  const readings = (plan?.aperture?.stops ?? []).map((each) => shownAs(reading, each, convertersOf(shot)));
   const best = plan?.focus_behind_nearest_mm;
   return (
     <>
@@ -32,7 +30,7 @@ export function AperturePanel() {
       <Fields>
         <ShotQuantity
           at="/aperture/f_number"
-          label={reading === "effective" ? "Aperture shown" : "Aperture"}
+          label={reading === "marked" ? "Aperture" : "Aperture shown"}
           step={along(readings)}
         />
         <ShotQuantity
@@ -55,11 +53,25 @@ export function AperturePanel() {
   );
 }
 
+type Reading = "marked" | "effective" | "with_converter";
+
+/** What the converters in the row multiply a marked number by. */
+function convertersOf(shot: Shot): number {
+  return shot.rig.reduce((times, { gear }) => (gear.kind === "converter" ? times * gear.factor : times), 1);
+}
+
+function shownAs(reading: Reading, stop: { f_number: number; effective_f_number: number }, times: number) {
+  if (reading === "effective") return stop.effective_f_number;
+  return reading === "with_converter" ? stop.f_number * times : stop.f_number;
+}
+
 /** Whether the camera shows the marked number or the one that works; the stop itself stays. */
 function CameraShows() {
   const { plan, edit } = useBench();
-  const { value, facts } = useShotField<"marked" | "effective">("/aperture/reading");
+  const { shot } = useBench();
+  const { value, facts } = useShotField<Reading>("/aperture/reading");
   const aperture = plan?.aperture;
+  const times = convertersOf(shot);
   return (
     <Segments
       label={facts.title}
@@ -67,15 +79,14 @@ function CameraShows() {
       options={[
         { id: "marked", label: "the marked number" },
         { id: "effective", label: "the one that works" },
+        ...(times > 1 ? [{ id: "with_converter" as const, label: "times the converter" }] : []),
       ]}
       onChange={(reading) =>
         edit((draft) => ({
           ...draft,
           aperture: {
             reading,
-            f_number:
-              (reading === "effective" ? aperture?.effective_f_number : aperture?.f_number) ??
-              draft.aperture.f_number,
+            f_number: aperture ? shownAs(reading, aperture, times) : draft.aperture.f_number,
           },
         }))
       }
@@ -89,20 +100,19 @@ function StopAnswer({ aperture }: { aperture: ApertureAnswer }) {
   const { units } = usePreferences();
   const { set } = useShotField<number>("/aperture/f_number");
   const chosen = aperture.stops.find((each) => each.f_number === aperture.f_number);
-  const carries = aperture.best_worst_contrast >= shot.sharp.contrast_threshold;
-  const offered =
-    carries && shot.aperture.reading === "marked" && shot.aperture.f_number !== aperture.best_f_number;
+  const offered = shot.aperture.reading === "marked" && shot.aperture.f_number !== aperture.best_f_number;
   return (
     <>
       <AnswerBox {...(aperture.depth_of_field_mm > 0 ? {} : { "data-trouble": "" })}>
         <strong>
           {aperture.depth_of_field_mm > 0
             ? `${length(aperture.depth_of_field_mm, units)} sharp in one frame`
-            : "No depth at this stop"}
+            : "Nothing is wholly sharp at this stop, for a picture of this size"}
         </strong>
-        {carries
-          ? `Best for this depth: ${stop(aperture.best_f_number)}, nowhere under ${percent(aperture.best_worst_contrast)} contrast.`
-          : `No stop carries the whole depth in one frame; ${stop(aperture.best_f_number)} comes nearest, with ${percent(Math.max(aperture.best_worst_contrast, 0))}.`}
+        {aperture.best_words}
+        {chosen?.soft && chosen.f_number !== aperture.best_f_number
+          ? ` At ${stop(chosen.f_number)} the ends are ${chosen.soft}.`
+          : ""}
         {offered ? (
           <div style={{ marginTop: 8 }}>
             <Button onPress={() => set(aperture.best_f_number)}>Set {stop(aperture.best_f_number)}</Button>

@@ -18,6 +18,7 @@ import { TopBar } from "../../controls/TopBar";
 import { useCalm } from "../../shot/useCalm";
 import { usePlan } from "../../shot/usePlan";
 import { useShot, useShotEditing } from "../../shot/useShot";
+import { inOrder } from "../../shot/ways";
 import { useShortcuts } from "./useShortcuts";
 
 const Page = styled.div`
@@ -128,8 +129,9 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     undo: editing.undo,
     redo: editing.redo,
     nextWay: () => {
-      const index = ways.findIndex((each) => each.id === way?.id);
-      const next = ways[(index + 1) % ways.length];
+      const { possible } = inOrder(ways);
+      const index = possible.findIndex((each) => each.id === way?.id);
+      const next = possible[(index + 1) % possible.length];
       if (next) setLooked(next.id);
     },
     station: (number) => {

@@ -1,10 +1,11 @@
-import { memo, useEffect, useRef } from "react";
+import { memo, useEffect, useMemo, useRef } from "react";
 import { Radio, RadioGroup } from "react-aria-components";
 import styled, { css, useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
 import { uprights } from "../../drawing/uprights";
 import type { Viewport } from "../../drawing/viewport";
 import { fonts } from "../../look/theme";
+import { inOrder } from "../../shot/ways";
 import { frames, percent, seconds, stop } from "../../units/format";
 
 /** Columns shared by the ways and the headings over them. */
@@ -71,6 +72,31 @@ const Words = styled.div`
   }
 `;
 
+const Folded = styled.details`
+  padding: 4px 10px 8px;
+  font-size: 13px;
+  color: ${({ theme }) => theme.soft};
+  & > summary {
+    min-height: 40px;
+    display: flex;
+    align-items: center;
+    cursor: pointer;
+  }
+  & > summary::before {
+    content: "+";
+    width: 16px;
+  }
+  &[open] > summary::before {
+    content: "−";
+  }
+  li {
+    list-style: none;
+    padding: 3px 0 3px 16px;
+    line-height: 1.3;
+    overflow-wrap: anywhere;
+  }
+`;
+
 const LANE = 11;
 
 interface WaysProps {
@@ -88,6 +114,7 @@ interface WaysProps {
 export const Ways = memo(function Ways(props: WaysProps) {
   const { ways, view, shift, selected, chosen, points, onSelect } = props;
   const list = useRef<HTMLDivElement>(null);
+  const { possible, impossible } = useMemo(() => inOrder(ways), [ways]);
   useEffect(() => {
     list.current?.querySelector("[data-selected]")?.scrollIntoView({ block: "nearest" });
   }, [selected]);
@@ -98,14 +125,15 @@ export const Ways = memo(function Ways(props: WaysProps) {
       value={selected}
       onChange={(id) => onSelect(id as WayAnswer["id"])}
     >
-      {ways.map((way) => (
+      {possible.map((way) => (
         <Row key={way.id} value={way.id}>
           <LaneOf way={way} view={view} shift={shift} />
           <Words>
             <strong>{way.title}</strong>
             {way.id === chosen ? <span>decided</span> : way.recommended ? <span>suggested</span> : null}
             <span>{way.note}</span>
-            {way.id === selected && way.frames ? <span>{way.reason}</span> : null}
+            {way.soft ? <span>{way.soft}</span> : null}
+            {way.id === selected ? <span>{way.reason}</span> : null}
             {way.against.map((reason) => (
               <span key={reason} data-against="">
                 {reason}
@@ -115,14 +143,33 @@ export const Ways = memo(function Ways(props: WaysProps) {
           <span data-figure="">
             {way.points_held != null && points ? `${way.points_held} of ${points}` : percent(way.cover)}
           </span>
-          <span data-figure="">{way.frames ? frames(way.frames) : "—"}</span>
-          <span data-figure="">{way.frames ? seconds(way.time_s) : "—"}</span>
+          <span data-figure="">{frames(way.frames)}</span>
+          <span data-figure="">{seconds(way.time_s)}</span>
           <span data-figure="">{stop(way.effective_f_number)}</span>
         </Row>
       ))}
+      {impossible.length ? <NotPossible ways={impossible} /> : null}
     </List>
   );
 });
+
+/** What this set-up does not have, in one line that opens, each with what stands in its way. */
+function NotPossible({ ways }: { ways: WayAnswer[] }) {
+  return (
+    <Folded>
+      <summary>
+        Not with this set-up: {ways.map((way) => way.title.split(",")[0]?.toLowerCase()).join(", ")}
+      </summary>
+      <ul>
+        {ways.map((way) => (
+          <li key={way.id}>
+            <strong>{way.title.split(",")[0]}</strong> {way.against.join("; ")}
+          </li>
+        ))}
+      </ul>
+    </Folded>
+  );
+}
 
 /** The band of a way: solid where sharp; dashed brick where its one frame has nothing to show. */
 const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {

@@ -52,7 +52,7 @@ export function tapeAnswers(
     aperture: say(
       "aperture",
       stop(aperture?.f_number ?? shot.aperture.f_number),
-      aperture ? `works as ${stop(aperture.effective_f_number)}` : "",
+      apertureWords(aperture, way),
     ),
     plane: say("plane", ...planeAnswer(plan)),
     stack: say(
@@ -60,11 +60,24 @@ export function tapeAnswers(
       way?.kind === "one_frame" ? "not needed" : stack?.frames ? frames(stack.frames) : "—",
       way?.kind !== "one_frame" && stack?.stack ? `step ${length(stack.stack.step_mm, units)}` : "",
     ),
-    light: say("light", light ? seconds(light.shutter_s) : "—", light ? lost(light.stops_lost) : ""),
+    light: say(
+      "light",
+      light ? light.shutter_words : "—",
+      light ? (light.read ? lost(light.stops_lost) : "not metered yet") : "",
+    ),
     run: say("run", way?.frames ? frames(way.frames) : "—", way?.frames ? seconds(way.time_s) : ""),
     check: later(),
     log: later(),
   };
+}
+
+/** Where the way looked at is taken at another stop than the one set, that is said beside it. */
+function apertureWords(aperture: Plan["aperture"] | undefined, way: WayAnswer | null): string {
+  if (!aperture) return "";
+  if (way?.frames && Math.abs(way.f_number / aperture.f_number - 1) > 1e-6) {
+    return `this way at ${stop(way.f_number)}`;
+  }
+  return `works as ${stop(aperture.effective_f_number)}`;
 }
 
 function lost(stops: number): string {

@@ -1,3 +1,4 @@
+import { shutter } from "../../api/shutter";
 import type { MouseEvent } from "react";
 import styled from "styled-components";
 import type { WayAnswer } from "../../api/types";
@@ -80,9 +81,9 @@ export function Column({ way, looked, onLook }: ColumnProps) {
     ["Frames", way.frames ? frames(way.frames) : "—"],
     ["Takes", way.frames ? seconds(way.time_s) : "—"],
     ["Works as", stop(way.effective_f_number)],
-    ["Shutter", seconds(steady.shutter_s)],
-    ["Longest, subject", steady.subject_s == null ? "it rests" : seconds(steady.subject_s)],
-    ["Longest, hand", steady.hand_s == null ? "on a support" : seconds(steady.hand_s)],
+    ["Shutter", shutter(steady.shutter_s)],
+    ["Longest, subject", steady.subject_s == null ? "it rests" : shutter(steady.subject_s)],
+    ["Longest, hand", steady.hand_s == null ? "on a support" : shutter(steady.hand_s)],
     ["Rail settles in", steady.settle_s == null ? "—" : seconds(steady.settle_s)],
     [
       "Background blur",

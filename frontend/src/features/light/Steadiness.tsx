@@ -1,3 +1,4 @@
+import { shutter } from "../../api/shutter";
 import { by, byShare } from "../../controls/steps";
 import { seconds } from "../../units/format";
 import { Fields, Lead, Section, Wide } from "../../controls/panel";
@@ -15,8 +16,8 @@ export function Steadiness() {
   const inHand = shot.steadiness.held === "hand";
   const told = way?.steady;
   const limits = [
-    told?.subject_s != null ? `${seconds(told.subject_s)} against the subject's movement` : "",
-    told?.hand_s != null ? `${seconds(told.hand_s)} by hand` : "",
+    told?.subject_s != null ? `${shutter(told.subject_s)} against the subject's movement` : "",
+    told?.hand_s != null ? `${shutter(told.hand_s)} by hand` : "",
   ].filter(Boolean);
   return (
     <>

@@ -1,3 +1,4 @@
+import { shutter } from "../../api/shutter";
 import { useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
@@ -21,6 +22,10 @@ const Sheet = styled.main`
   h2 {
     font-size: 15px;
     margin: 20px 0 6px;
+  }
+  overflow-wrap: anywhere;
+  ul {
+    margin-left: 18px;
   }
   @media print {
     padding: 0;
@@ -70,6 +75,13 @@ const Paper = styled.div`
   @media print {
     background: #fff;
   }
+`;
+
+/** Ruled, to write on. */
+const Room = styled.div`
+  height: 120px;
+  background: repeating-linear-gradient(transparent 0 29px, currentColor 29px 30px);
+  opacity: 0.25;
 `;
 
 const Tick = styled.p`
@@ -161,7 +173,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         <dd>{length(back?.subject_to_sensor_mm ?? reach.subject_to_sensor_mm, units, 4)}</dd>
         <dt>exposure</dt>
         <dd>
-          {seconds(way.steady.shutter_s)}, ISO {plan.light?.iso}
+          {shutter(way.steady.shutter_s)}, ISO {plan.light?.iso}
         </dd>
         <dt>time in all</dt>
         <dd>{seconds(way.time_s)}</dd>
@@ -173,7 +185,12 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         </dd>
         <dt>holds still</dt>
         <dd>{shot.subject.hold_still_s ? seconds(shot.subject.hold_still_s) : "for ever"}</dd>
+        <dt>the camera is</dt>
+        <dd>{shot.steadiness.held === "hand" ? "in the hand" : "on a support"}</dd>
+        <dt>on the set</dt>
+        <dd>{shot.on_set.map((thing) => nameOf(thing.gear)).join(" · ") || "nothing named"}</dd>
       </Facts>
+      <Mind plan={plan} way={way} />
       <h2>In order</h2>
       <Tick>Exposure, white balance and focus to manual; stabiliser off on the support.</Tick>
       {back ? (
@@ -209,6 +226,26 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
         </Tick>
       )}
       {way.id === "turn" && plan.plane?.turn ? <Tick>{plan.plane.turn.words}</Tick> : null}
+      <StackTicks shot={shot} way={way} tilted={tilted} />
+      {shot.notes ? (
+        <>
+          <h2>Notes</h2>
+          <p>{shot.notes}</p>
+        </>
+      ) : null}
+      <h2>Steps</h2>
+      <Steps shot={shot} way={way} />
+      <h2>What came out</h2>
+      <Room aria-hidden />
+    </>
+  );
+}
+
+/** How a stack is begun, moved and merged. */
+function StackTicks({ shot, way, tilted }: { shot: Shot; way: WayAnswer; tilted: boolean }) {
+  const { units } = usePreferences();
+  return (
+    <>
       {way.stack && way.stack.first_mm < 0 && !tilted ? (
         <Tick>Go back {length(-way.stack.first_mm, units)} for the spare frames in front.</Tick>
       ) : null}
@@ -225,14 +262,33 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
           {way.stack.steps} steps, {way.frames} frames; settle {seconds(shot.stack.settle_s)} after each move.
         </Tick>
       ) : null}
-      {shot.notes ? (
-        <>
-          <h2>Notes</h2>
-          <p>{shot.notes}</p>
-        </>
+      {way.stack?.slabs.length ? (
+        <Tick>
+          Merge in {way.stack.slabs.length} slabs first:{" "}
+          {way.stack.slabs.map((slab) => `${slab[0]}–${slab[1]}`).join(", ")}.
+        </Tick>
       ) : null}
-      <h2>Steps</h2>
-      <Steps shot={shot} way={way} />
+    </>
+  );
+}
+
+/** What stands against the way, and the cautions that were not put aside. */
+function Mind({ plan, way }: { plan: Plan; way: WayAnswer }) {
+  const said = plan.findings.filter((finding) => finding.severity !== "note" && !finding.put_aside);
+  if (!way.against.length && !way.soft && !said.length) return null;
+  return (
+    <>
+      <h2>Mind</h2>
+      <ul>
+        {[...(way.soft ? [way.soft] : []), ...way.against].map((clause) => (
+          <li key={clause}>{clause[0]?.toUpperCase() + clause.slice(1)}.</li>
+        ))}
+        {said.map((finding) => (
+          <li key={finding.code + finding.field}>
+            {finding.message} {finding.remedy}
+          </li>
+        ))}
+      </ul>
     </>
   );
 }

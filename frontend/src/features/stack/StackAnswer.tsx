@@ -38,18 +38,30 @@ export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "rin
         <dd>{percent(Math.max(way.worst_contrast, 0))}</dd>
         <dt>frames a depth</dt>
         <dd>{stack.frames_per_depth.toFixed(1)}</dd>
+        {shot.stack.keep_every > 1 ? (
+          <>
+            <dt>kept for the merge</dt>
+            <dd>
+              {frames(stack.kept_frames)},{" "}
+              {stack.kept_overlap >= 0 ? `${percent(stack.kept_overlap)} overlap` : "with gaps"}
+            </dd>
+          </>
+        ) : null}
         <dt>time</dt>
         <dd>{seconds(way.time_s)}</dd>
         {shot.subject.hold_still_s ? (
           <>
-            <dt>the subject holds</dt>
-            <dd>{seconds(shot.subject.hold_still_s)}</dd>
+            <dt>it must hold still</dt>
+            <dd>
+              {seconds(way.hold_s)} of {seconds(shot.subject.hold_still_s)}
+            </dd>
           </>
         ) : null}
       </Facts>
       {stack.slabs.length ? (
         <Lead>
-          Merge in {stack.slabs.length} slabs first: frames{" "}
+          Merge in {stack.slabs.length} slabs first:{" "}
+          {shot.stack.keep_every > 1 ? "of the frames kept " : "frames "}
           {stack.slabs.map((slab) => `${slab[0]}–${slab[1]}`).join(", ")}.
         </Lead>
       ) : null}

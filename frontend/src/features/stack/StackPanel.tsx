@@ -1,7 +1,7 @@
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
-import { ShotCheck, ShotQuantity, useShotField } from "../../shot/fields";
+import { ShotCheck, ShotQuantity, ShotSegments, useShotField } from "../../shot/fields";
 import { useBench } from "../../shot/ShotContext";
 import { RailPick } from "./RailPick";
 import { StackAnswer } from "./StackAnswer";
@@ -11,6 +11,12 @@ const OVERLAPS = [
   { id: "0.5", label: "half" },
   { id: "0.667", label: "two thirds" },
 ];
+
+const SLABS = [
+  { id: "as_needed", label: "as needed" },
+  { id: "always", label: "always" },
+  { id: "never", label: "never" },
+] as const;
 
 const MOVES = [
   { id: "rail", label: "camera on a rail" },
@@ -52,6 +58,10 @@ export function StackPanel() {
         <ShotQuantity at="/stack/recovery_s" step={by(0.1, 1)} />
         <Wide>
           <ShotCheck at="/stack/noise_reduction" />
+        </Wide>
+        <ShotQuantity at="/stack/keep_every" step={by(1, 5, 1)} unit="frame" />
+        <Wide>
+          <ShotSegments at="/stack/slabs" options={SLABS} />
         </Wide>
       </Fields>
     </>

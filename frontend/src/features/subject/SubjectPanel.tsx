@@ -4,7 +4,7 @@ import { usePreferences } from "../../look/preferences";
 import { length } from "../../units/format";
 import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { Cautions } from "../../shot/Cautions";
-import { ShotPick, ShotQuantity, ShotSegments, ShotText } from "../../shot/fields";
+import { ShotCheck, ShotPick, ShotQuantity, ShotSegments, ShotText } from "../../shot/fields";
 import { useBench } from "../../shot/ShotContext";
 
 const SCHOOLS = [
@@ -37,6 +37,9 @@ export function SubjectPanel() {
       <Fields>
         <Wide>
           <ShotPick at="/subject/nature" options={NATURES} />
+        </Wide>
+        <Wide>
+          <ShotCheck at="/subject/crosses" />
         </Wide>
       </Fields>
       <Cautions station="subject" />

@@ -1,5 +1,6 @@
 """From the row of pieces to the core's rig, focused for the framing asked."""
 
+import math
 from contextlib import contextmanager
 from dataclasses import dataclass, replace
 from typing import NamedTuple
@@ -54,6 +55,12 @@ class Rigged:
     """Own magnifications over the focus throw, infinity first; None when there is no ring to turn."""
     over_throw: Imaging | None
     """What the rig does at each of them."""
+
+    @property
+    def converters(self):
+        """By how much the converters in the row multiply a marked f-number; 1 without one."""
+        row = self.row
+        return math.prod(row.gear(index).factor for index in row.rear if row.kind(index) == "converter")
 
     @property
     def working_distance(self):

@@ -21,4 +21,5 @@ def shutter(light, f_number, imaging):
     if light.meter == "through_lens":
         metered_at = imaging.effective_f_number(metered_at)
     metered = Exposure(float(metered_at), light.metered_shutter_s, light.metered_iso)
-    return equal_shutter(metered, imaging.effective_f_number(f_number), light.iso)
+    lighter = 2**light.compensation_stops
+    return equal_shutter(metered, imaging.effective_f_number(f_number), light.iso) * lighter

@@ -165,7 +165,9 @@ def marked_stop(aperture, rigged):
     if lens.widest == lens.narrowest:
         return lens.widest
     shown = aperture.f_number
-    return shown / rigged.imaging.f_number_factor if aperture.reading == "effective" else shown
+    if aperture.reading == "effective":
+        return shown / rigged.imaging.f_number_factor
+    return shown / rigged.converters if aperture.reading == "with_converter" else shown
 
 
 def _not_engraved(lens, marked):

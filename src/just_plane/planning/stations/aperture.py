@@ -7,8 +7,11 @@ from just_plane.core.stack import rail_frames_by_stop
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.soft import softness_of_stops
-from just_plane.planning.words.findings import Answered, trouble
+from just_plane.planning.words.findings import Answered, note, trouble
 from just_plane.planning.words.numbers import f_stop, percent, times
+
+EMPTY_FROM = 4.0
+"""Pixels to the finest period that light keeps at the widest stop: two would do."""
 
 
 def aperture(setup):
@@ -68,7 +71,7 @@ def aperture(setup):
             for f_number, works_as, worst, perfect, depth, count, time, words in columns
         ],
     )
-    return Answered(answer, _no_depth(setup))
+    return Answered(answer, (*_no_depth(setup), *_empty(setup)))
 
 
 def _best_words(setup, soft):
@@ -110,6 +113,26 @@ def _schools_of(rigged, circle, stop, sharp, wavelength):
 
 
 _schools = Kept(_schools_of)
+
+
+def _empty(setup):
+    """Magnification that only enlarges the blur of light itself: said where half the size would record as much."""
+    pixels = setup.area.pixels_across
+    if pixels is None:
+        return ()
+    finest = setup.wavelength * float(setup.stops.effective_f_numbers[0])
+    across = finest / (setup.area.width / pixels)
+    if across < EMPTY_FROM:
+        return ()
+    return (
+        note(
+            "magnification.empty",
+            "/framing",
+            f"Even at {f_stop(setup.stops.f_numbers[0])} light keeps no detail finer than {across:.0f} pixels here: "
+            "half the size, enlarged, would show as much.",
+            "Take a smaller size on the sensor, or a lens with more numerical aperture.",
+        ),
+    )
 
 
 def _no_depth(setup):

@@ -13,6 +13,7 @@ from just_plane.core.plane.ring import plane_on_ring, ring_crop
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
 from just_plane.core.stack import hold_time, stack_time
 from just_plane.core.ways import Band, Single, Way, one_frames
+from just_plane.planning.ways.by_stack import merged
 from just_plane.planning.ways.compared import Compared, impossible
 from just_plane.planning.words.numbers import f_stop
 
@@ -197,8 +198,13 @@ def _sweep_answer(sweep, kind, axis, setup):
         frames_per_depth=1 / (1 - setup.shot.stack.overlap),
         crop=0.0 if kind == "rail" else ring_crop(setup.plane.laid.setting, sweep.places, setup.plane.cloud.sharp),
         magnifications=[setup.view.magnification],
-        slabs=[],
+        **merged(setup, len(axis), _depth_of_sweep(setup, sweep), sweep.step),
     )
+
+
+def _depth_of_sweep(setup, sweep):
+    """What one step and its overlap make a frame's depth, in the unit of the step."""
+    return sweep.step / (1 - setup.shot.stack.overlap)
 
 
 def _turn(setup):

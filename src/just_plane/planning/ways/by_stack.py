@@ -1,13 +1,15 @@
 """A focus stack by rail or by focus ring as a way: steps, price, and what stands against it."""
 
+import math
+
 from just_plane.contract.plan import StackAnswer
 from just_plane.core.errors import OpticsError
 from just_plane.core.ranking import NEVER
-from just_plane.core.stack import SLAB_FROM, overlap_left, rail_stack, ring_stack, slabs
+from just_plane.core.stack import SLAB_FROM, kept_frames, overlap_left, rail_stack, ring_stack, slabs
 from just_plane.core.throw import throw_over
 from just_plane.core.ways import FramesView, stacked
 from just_plane.planning.ways.compared import Compared, impossible
-from just_plane.planning.words.numbers import count, f_stop, percent
+from just_plane.planning.words.numbers import count, f_stop, ordinal, percent
 
 
 def stack_by(setup, kind):
@@ -39,6 +41,11 @@ def stack_by(setup, kind):
     answer = _stack_answer(setup, kind, stack, view, crop, way)
     against, excess = _against_stack(setup, kind, answer)
     return Compared(kind, way, title, _stack_note(setup, kind, answer), against, excess, answer)
+
+
+SLAB, SHARED = 20, 4
+FEW = 6
+"""Frames that are merged in one go, whatever crosses."""
 
 
 class OutOfThrowError(OpticsError):
@@ -121,8 +128,30 @@ def _stack_answer(setup, kind, stack, view, crop, way):
         frames_per_depth=min(depth / stack.smallest_gap, 1e6) if stack.smallest_gap > 0 else 1.0,
         crop=crop,
         magnifications=sizes,
-        slabs=[list(slab) for slab in slabs(stack.frames)] if stack.frames > SLAB_FROM else [],
+        **merged(setup, stack.frames, depth, stack.largest_gap),
     )
+
+
+def merged(setup, frames, depth, step):
+    """Which frames are merged, how they overlap, and in which slabs: members of StackAnswer.
+
+    Parameters
+    ----------
+    setup : Setup
+    frames : int
+    depth, step : float   Of one frame, and the longest between two, mm.
+    """
+    options = setup.shot.stack
+    kept = len(kept_frames(frames, options.keep_every))
+    wanted = options.slabs == "always" or (
+        options.slabs == "as_needed" and (kept > SLAB_FROM or (setup.shot.subject.crosses and kept > FEW))
+    )
+    size, shared = (SLAB, SHARED) if kept > SLAB_FROM else (max(FEW, math.ceil(kept / 3) + 2), 2)
+    return {
+        "kept_frames": kept,
+        "kept_overlap": 1 - step * options.keep_every / depth if depth > 0 else 0.0,
+        "slabs": [list(slab) for slab in slabs(kept, size, shared)] if wanted and kept > size else [],
+    }
 
 
 def _stack_note(setup, kind, answer):
@@ -151,6 +180,8 @@ def _against_stack(setup, kind, answer):
         against.append("past five frames a depth the merge only gets softer")
     if answer.slabs:
         against.append(f"merge in {len(answer.slabs)} slabs")
+    if options.keep_every > 1 and answer.kept_overlap < 0:
+        against.append(f"keeping every {ordinal(options.keep_every)} frame leaves gaps")
     return tuple(against), excess
 
 

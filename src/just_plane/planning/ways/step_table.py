@@ -4,6 +4,7 @@ import csv
 import io
 
 from just_plane.contract.plan import StepRow
+from just_plane.core.stack import kept_frames
 from just_plane.planning.setup.rail_marks import TOWARD
 
 AT_NEAREST_MM = 1e-9
@@ -18,9 +19,11 @@ HEADINGS = (
     "magnification",
     "rail_mark_mm",
 )
+LISTS = ("slabs", "kept")
+"""Headings after those of the numbers."""
 
 
-def step_rows(way, magnification, rail_counts="toward"):
+def step_rows(way, magnification, rail_counts="toward", keep_every=1):
     """Rows of the table.
 
     Parameters
@@ -28,6 +31,7 @@ def step_rows(way, magnification, rail_counts="toward"):
     way : WayAnswer
     magnification : float   Of the framing, for ways that keep it.
     rail_counts : str       Whether the rail's marks grow ``toward`` the subject or ``away`` from it.
+    keep_every : int        Every how manyth frame is merged.
 
     Returns
     -------
@@ -40,6 +44,8 @@ def step_rows(way, magnification, rail_counts="toward"):
     starts_at = stack.first_rail_mm if stack else None
     before = sum(focus < -AT_NEAREST_MM for focus in way.focuses_mm)
     rows: list[StepRow] = []
+    kept = {frame: place + 1 for place, frame in enumerate(kept_frames(len(way.focuses_mm), keep_every))}
+    slabs = way.stack.slabs if way.stack else []
     for index, (focus, band) in enumerate(zip(way.focuses_mm, way.bands_mm, strict=True)):
         moved = focus - way.focuses_mm[0]
         rows.append(
@@ -53,17 +59,20 @@ def step_rows(way, magnification, rail_counts="toward"):
                 sharp_to_mm=band[1],
                 magnification=sizes[index] if len(sizes) > 1 else sizes[0],
                 rail_mark_mm=None if starts_at is None else starts_at + TOWARD[rail_counts] * moved,
+                slabs=[at + 1 for at, (one, last) in enumerate(slabs) if one <= kept.get(index, 0) <= last],
+                kept=index in kept,
             )
         )
     return rows
 
 
-def step_csv(way, magnification, rail_counts="toward"):
+def step_csv(way, magnification, rail_counts="toward", keep_every=1):
     """The table as CSV text (RFC 4180), numbers with a point and to a tenth of a micrometre; as :func:`step_rows`."""
     text = io.StringIO()
     writer = csv.writer(text)
-    writer.writerow(HEADINGS)
-    for row in step_rows(way, magnification, rail_counts):
+    writer.writerow((*HEADINGS, *LISTS))
+    for row in step_rows(way, magnification, rail_counts, keep_every):
         values = (getattr(row, heading) for heading in HEADINGS[1:])
-        writer.writerow([row.frame, *("" if value is None else f"{value:.4f}" for value in values)])
+        numbers = ("" if value is None else f"{value:.4f}" for value in values)
+        writer.writerow([row.frame, *numbers, " ".join(map(str, row.slabs)), "yes" if row.kept else "no"])
     return text.getvalue()

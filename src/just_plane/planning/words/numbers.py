@@ -88,6 +88,12 @@ def percent(share):
     return f"{rounded} %"
 
 
+def ordinal(number):
+    """``2nd``, ``3rd``, ``11th``."""
+    ending = "th" if number % 100 in (11, 12, 13) else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{ending}"
+
+
 def count(number, noun):
     """``1 frame``, ``38 frames``."""
     return f"{number:,} {noun}{'' if number == 1 else 's'}"

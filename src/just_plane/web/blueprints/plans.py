@@ -49,4 +49,6 @@ def list_steps(body: StepsAsked):
     way = next((way for way in plan.ways if way.id == body.way), None)
     if way is None:
         return refuse(422, "way.unknown", "The plan has no such way.", plan.verdict.headline, "/way")
-    return answer(StepTable(rows=step_rows(way, plan.reach.magnification, body.shot.plane.rail_counts)))
+    shot = body.shot
+    rows = step_rows(way, plan.reach.magnification, shot.plane.rail_counts, shot.stack.keep_every)
+    return answer(StepTable(rows=rows))

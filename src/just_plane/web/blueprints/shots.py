@@ -117,7 +117,7 @@ def get_steps(path: ShotPath, query: StepsQuery):
             plan.verdict.headline,
             "/chosen_way",
         )
-    table = step_csv(way, plan.reach.magnification, shot.plane.rail_counts)
+    table = step_csv(way, plan.reach.magnification, shot.plane.rail_counts, shot.stack.keep_every)
     return download(table, f"{shot.name} steps.csv", "text/csv")
 
 
