@@ -1,4 +1,4 @@
-"""The command line: ``just-plane plan``, ``ruler``, ``serve``, ``demo``."""
+"""The command line: ``just-plane plan``, ``ruler``, ``serve``, ``demo``, ``backup``, ``restore``."""
 
 import argparse
 import sys
@@ -8,8 +8,9 @@ from just_plane import __version__
 from just_plane.contract.json_file import FileError
 from just_plane.contract.shot_file import LARGEST_BYTES, read_shot
 from just_plane.planning.plan import plan_shot
+from just_plane.store.copies import copy_to, daily_copy, restore
 from just_plane.store.errors import StoreError
-from just_plane.store.folder import demo_folder, open_store, own_folder
+from just_plane.store.folder import FILE, demo_folder, open_store, own_folder
 
 DEFAULT_PORT = 8765
 
@@ -67,6 +68,24 @@ def _parser():
     _serving(serve)
     serve.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
     serve.set_defaults(run=lambda options: _serve(options, options.data or own_folder(), demo=False))
+
+    backup = commands.add_parser(
+        "backup",
+        help="copy your data file, sound whatever is being written",
+        description="Write one file that holds all shots and the kit, with their history; the server may be running.",
+    )
+    backup.add_argument("copy", metavar="COPY.sqlite3", type=Path, help="file to write")
+    backup.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
+    backup.set_defaults(run=_backup)
+
+    restore = commands.add_parser(
+        "restore",
+        help="put a copy back in the place of your data file",
+        description="The data file there is now is set aside, not deleted. Stop the server first.",
+    )
+    restore.add_argument("copy", metavar="COPY.sqlite3", type=Path, help="a copy that backup made, or a daily one")
+    restore.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
+    restore.set_defaults(run=_restore)
 
     demo = commands.add_parser(
         "demo",
@@ -146,6 +165,24 @@ def _ruler(options):
     return 0
 
 
+def _backup(options):
+    database = (options.data or own_folder()) / FILE
+    if not database.exists():
+        print(f"just-plane: there is no data file {database}. Choose the folder with --data.", file=sys.stderr)
+        return 1
+    copy_to(database, options.copy)
+    print(f"{options.copy}: all shots and the kit of {database.parent}")
+    return 0
+
+
+def _restore(options):
+    folder = options.data or own_folder()
+    folder.mkdir(parents=True, exist_ok=True)
+    away = restore(folder / FILE, options.copy)
+    print(f"{folder / FILE} is {options.copy} now" + (f"; what was there is {away.name}" if away else ""))
+    return 0
+
+
 def _serve(options, folder, *, demo):
     # Imported here so that `plan` starts without the web's imports.
     from just_plane.demo.catalogue import fill
@@ -155,6 +192,8 @@ def _serve(options, folder, *, demo):
     store = open_store(folder)
     if demo:
         fill(store)
+    else:
+        daily_copy(folder / FILE)
     try:
         listener, address = listen(DEFAULT_PORT if options.port is None else options.port)
     except OSError:

@@ -3,6 +3,7 @@
 import base64
 import io
 import struct
+import time
 import zlib
 
 import numpy as np
@@ -118,3 +119,21 @@ def test_what_is_no_picture_is_refused_in_words(content, words):
         read_picture(content)
     assert words in refusal.value.message
     assert refusal.value.remedy.endswith(".")
+
+
+def test_a_small_file_that_says_it_is_huge_is_refused_before_it_is_unpacked():
+    """119 megapixels of one grey, half a megabyte: to unpack it would take a minute and a gigabyte."""
+    content = io.BytesIO()
+    Image.new("L", (10900, 10900), 128).save(content, "PNG", compress_level=9)
+    assert len(content.getvalue()) < 600_000
+    began = time.process_time()
+    with pytest.raises(PictureError, match="no photograph is so small"):
+        read_picture(content.getvalue())
+    assert time.process_time() - began < 1.0
+
+
+def test_a_header_without_its_pixels_is_refused():
+    content = io.BytesIO()
+    Image.fromarray(np.random.default_rng(1).integers(0, 255, (2000, 3000), dtype=np.uint8)).save(content, "JPEG")
+    with pytest.raises(PictureError):
+        read_picture(content.getvalue()[:900])

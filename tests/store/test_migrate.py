@@ -126,13 +126,13 @@ def test_numbers_with_a_gap_are_refused(scripts):
         migrations_in(scripts)
 
 
-def test_a_file_that_is_no_database_is_refused_and_untouched(tmp_path):
+def test_a_file_that_is_no_database_is_refused_and_set_aside_untouched(tmp_path):
     path = tmp_path / FILE
     path.write_bytes(b"a holiday photograph, perhaps" * 200)
     before = path.read_bytes()
-    with pytest.raises(MigrationError, match="cannot be read as a database"):
+    with pytest.raises(MigrationError, match="cannot be read; it was set aside as"):
         open_store(tmp_path)
-    assert path.read_bytes() == before
+    assert next(tmp_path.glob("*.unreadable-*")).read_bytes() == before
 
 
 def test_a_folder_that_cannot_be_made_is_said(tmp_path):

@@ -192,3 +192,27 @@ def test_a_fault_of_ours_is_never_blamed_on_the_person(client, pod, monkeypatch)
     problem = refused(client.post("/api/plan", json=body(pod)), 500, "fault")
     assert problem["field"] == ""
     assert re.search(r"number [0-9a-f]{8}", problem["detail"])
+
+
+# --- absurd bodies
+
+
+def test_absurd_bodies_are_refused_in_words_and_are_no_fault_of_ours(client, pod):
+    whole = pod.model_dump_json()
+    absurd = {
+        "an integer of 400 digits": whole.replace('"metered_iso":100.0', '"metered_iso":' + "9" * 400),
+        "half a character": json.dumps(json.loads(whole) | {"name": "a\ud800b"}),
+        "3,000 levels": '{"a":' * 3000 + "1" + "}" * 3000,
+        "half a body": whole[: len(whole) // 2],
+        "a list": "[1, 2]",
+    }
+    for what, body in absurd.items():
+        answer = client.post("/api/shots", data=body, content_type="application/json")
+        assert answer.status_code in (400, 422), what
+        assert answer.get_json()["detail"], what
+
+
+def test_a_body_that_says_it_is_something_else_is_not_guessed_at(client, pod):
+    answer = client.post("/api/plan", data=pod.model_dump_json(), content_type="text/plain")
+    assert answer.status_code == 415
+    assert "text/plain" in answer.get_json()["detail"]

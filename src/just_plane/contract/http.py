@@ -51,6 +51,7 @@ class ShotLine(LineSaid):
     shot_id: str
     revision: int
     saved_at: str
+    damaged: Annotated[bool, Field(description="It cannot be read as it was last saved; the others can.")] = False
 
 
 class ShotList(Answer):

@@ -18,6 +18,8 @@ class FieldProblem(Answer):
     """What was received, cut short."""
 
 
+LARGEST_SHOWN = 10**300
+"""Whole numbers past this are no floats any more."""
 TAGGED = ("framing", "gear", "depth")
 """Fields that hold one of several models, told apart by a tag."""
 
@@ -79,6 +81,8 @@ def _sentence(item, name, unit, got):
 def _shown(value, unit):
     if isinstance(value, bool) or value is None:
         return {True: "true", False: "false", None: "nothing"}[value]
+    if isinstance(value, int) and abs(value) > LARGEST_SHOWN:
+        return "a number far too large"
     if isinstance(value, int | float):
         return f"{value:g}{unit}"
     text = str(value)

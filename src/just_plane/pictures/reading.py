@@ -18,6 +18,11 @@ MOST_PIXELS = 120_000_000
 SMALLEST_SIDE = 64
 PREVIEW_SIDE = 1400
 LARGEST_BYTES = 150_000_000
+LEAST_BYTES_A_MEGAPIXEL = 6_000
+"""A photograph holds more than this, however plain; what holds less is a picture of nothing made to be unpacked, or a
+header without its pixels."""
+PLAIN_UP_TO = 16.0
+"""Megapixels up to which even a picture of nothing is unpacked."""
 # Opening reads the header alone; the size is judged below, with our own limit and in our own words.
 Image.MAX_IMAGE_PIXELS = None
 # Numbers of the camera's notes (EXIF).
@@ -78,6 +83,12 @@ def unpack(content):
             raise PictureError(
                 f"This picture is only {width} × {height} pixels.",
                 f"{SMALLEST_SIDE} pixels each way are needed; send the photograph itself, not its thumbnail.",
+            )
+        if width * height / 1e6 > PLAIN_UP_TO and len(content) < width * height / 1e6 * LEAST_BYTES_A_MEGAPIXEL:
+            raise PictureError(
+                f"This file of {len(content) / 1000:,.0f} kB says that it holds {width * height / 1e6:,.0f} megapixels: "
+                "no photograph is so small.",
+                "Send the photograph as the camera wrote it.",
             )
         kind = "JPEG" if opened.format == "MPO" else str(opened.format)
         notes = _notes(opened)

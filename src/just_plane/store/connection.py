@@ -10,7 +10,7 @@ import sqlite3
 from contextlib import contextmanager
 from pathlib import Path
 
-from just_plane.store.errors import DiskError
+from just_plane.store.errors import DamagedError, DiskError, GoneError
 
 WAIT_S = 5.0
 SQL = Path(__file__).parent / "sql"
@@ -37,6 +37,11 @@ class Database:
             connection.execute("PRAGMA query_only = ON")
             connection.execute("BEGIN")
             yield connection
+        except sqlite3.DatabaseError as error:
+            said = _said_of(error)
+            if said is error or error.sqlite_errorcode & 0xFF == sqlite3.SQLITE_READONLY:
+                raise
+            raise said from error
         finally:
             connection.close()
 
@@ -53,9 +58,9 @@ class Database:
             connection.execute("BEGIN IMMEDIATE")
             yield connection
             connection.execute("COMMIT")
-        except sqlite3.OperationalError as error:
+        except sqlite3.DatabaseError as error:
             _roll_back(connection)
-            said = _disk_error(error)
+            said = _said_of(error)
             if said is error:
                 raise
             raise said from error
@@ -66,10 +71,19 @@ class Database:
             connection.close()
 
     def _open(self):
-        connection = sqlite3.connect(self.path, timeout=WAIT_S, isolation_level=None)
+        # Never made anew: a file that is gone must not come back empty.
+        address = f"{self.path.absolute().as_uri()}?mode=rw"
+        try:
+            connection = sqlite3.connect(address, timeout=WAIT_S, isolation_level=None, uri=True)
+        except sqlite3.OperationalError as error:
+            raise _gone(self.path) from error
         connection.row_factory = sqlite3.Row
-        connection.execute("PRAGMA foreign_keys = ON")
-        connection.execute("PRAGMA synchronous = FULL")
+        try:
+            connection.execute("PRAGMA foreign_keys = ON")
+            connection.execute("PRAGMA synchronous = FULL")
+        except sqlite3.DatabaseError as error:
+            connection.close()
+            raise _said_of(error) from error
         return connection
 
 
@@ -79,9 +93,21 @@ def _roll_back(connection):
         connection.execute("ROLLBACK")
 
 
-def _disk_error(error):
+def _gone(path):
+    return GoneError(
+        f"The data file {path.name} is not in {path.parent} any more.",
+        "Put the folder back, or plug the disk in again: this goes on by itself. Nothing was saved meanwhile.",
+    )
+
+
+def _said_of(error):
     """What the disk refused, in words; the error itself when it is the program's own fault."""
     code = error.sqlite_errorcode & 0xFF  # without the details that extended codes add
+    if code in (sqlite3.SQLITE_CORRUPT, sqlite3.SQLITE_NOTADB):
+        return DamagedError(
+            f"The data file is damaged: {error}.",
+            "Stop the program and put the last good copy back with `just-plane restore`.",
+        )
     if code == sqlite3.SQLITE_FULL:
         return DiskError("The disk is full, so this change could not be saved.", "Free some space and try again.")
     if code in (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_PERM):

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 from typing import Any, NamedTuple
 
 from just_plane.store.connection import statement
-from just_plane.store.errors import ConflictError, NotFoundError
+from just_plane.store.errors import ConflictError, DamagedError, NotFoundError
 
 
 class Kept(NamedTuple):
@@ -56,10 +56,9 @@ class Documents:
         ConflictError    ``base_revision`` is not the current one: someone else has changed the document since.
         """
         with self.database.write() as connection:
-            kept = self._kept(connection, document_id)
-            self._must_be_current(kept, base_revision)
-            if kept.body != body:
-                self._append(connection, document_id, kept.revision, body)
+            row = self._current(connection, document_id, base_revision)
+            if self._body_or_none(row) != body:
+                self._append(connection, document_id, row["revision_id"], body)
             return self._kept(connection, document_id)
 
     def undo(self, document_id, base_revision):
@@ -91,13 +90,12 @@ class Documents:
 
     def _step(self, document_id, base_revision, direction):
         with self.database.write() as connection:
-            kept = self._kept(connection, document_id)
-            self._must_be_current(kept, base_revision)
-            target = self._row(connection, document_id)[direction]
+            row = self._current(connection, document_id, base_revision)
+            target = row[direction]
             if target is not None:
                 if direction == "parent_revision_id":
                     connection.execute(
-                        statement("revision_set_redo"), {"revision_id": target, "redo_revision_id": kept.revision}
+                        statement("revision_set_redo"), {"revision_id": target, "redo_revision_id": row["revision_id"]}
                     )
                 connection.execute(
                     statement("document_set_current"), {"document_id": document_id, "revision_id": target}
@@ -127,12 +125,41 @@ class Documents:
         return connection.execute(statement("documents_list"), values).fetchall()
 
     def _kept(self, connection, document_id):
+        return self._from_row(self._row_there(connection, document_id))
+
+    def _row_there(self, connection, document_id):
         row = self._row(connection, document_id)
         if row is None:
             raise NotFoundError(
                 f"There is no such {self.noun}.", f"It may be of another data folder; open the list of {self.noun}s."
             )
-        return self._from_row(row)
+        return row
+
+    def _current(self, connection, document_id, base_revision):
+        """The row of a document that nobody has changed since. Raises NotFoundError, ConflictError."""
+        row = self._row_there(connection, document_id)
+        if base_revision != row["revision_id"]:
+            raise ConflictError(
+                f"This {self.noun} was changed in another window since it was opened here.",
+                "Take the other version, or keep this one; the other stays one undo away.",
+            )
+        return row
+
+    def _body(self, row):
+        """The document of a row. Raises DamagedError: one that cannot be read never hides the others."""
+        try:
+            return self.model.model_validate_json(row["body_json"])
+        except ValueError as error:
+            raise DamagedError(
+                f"This {self.noun} is damaged and cannot be read as it was last saved.",
+                f"Undo goes back to the version before; the other {self.noun}s are whole.",
+            ) from error
+
+    def _body_or_none(self, row):
+        try:
+            return self._body(row)
+        except DamagedError:
+            return None
 
     def _from_row(self, row):
         return Kept(
@@ -142,19 +169,12 @@ class Documents:
             row["parent_revision_id"] is not None,
             row["redo_revision_id"] is not None,
             row["removed_at"] is not None,
-            self.model.model_validate_json(row["body_json"]),
+            self._body(row),
         )
-
-    def _must_be_current(self, kept, base_revision):
-        if base_revision != kept.revision:
-            raise ConflictError(
-                f"This {self.noun} was changed in another window since it was opened here.",
-                "Take the other version, or keep this one; the other stays one undo away.",
-            )
 
     def _set_removed(self, document_id, removed_at):
         with self.database.write() as connection:
-            self._kept(connection, document_id)
+            self._row_there(connection, document_id)
             values = {"document_id": document_id, "removed_at": removed_at}
             connection.execute(statement("document_set_removed"), values)
 

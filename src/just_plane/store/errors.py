@@ -22,5 +22,13 @@ class MigrationError(StoreError):
     """The database could not be brought to this program's form; nothing of it was changed."""
 
 
+class GoneError(StoreError):
+    """The data file is not where it was; it may come back."""
+
+
+class DamagedError(StoreError):
+    """A record cannot be read; others can."""
+
+
 class DiskError(StoreError):
     """The disk refused: full, read-only, or failing."""

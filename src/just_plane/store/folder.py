@@ -1,12 +1,14 @@
 """Where the data lives: the user's own folder by the platform's custom, another by request, the demo's apart."""
 
+import time
 from pathlib import Path
 from typing import NamedTuple
 
 import platformdirs
 
 from just_plane.store.connection import Database
-from just_plane.store.errors import DiskError
+from just_plane.store.copies import is_whole, latest_copy, set_aside
+from just_plane.store.errors import DiskError, MigrationError
 from just_plane.store.kits import KeptKit
 from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
@@ -23,6 +25,29 @@ def own_folder():
 def demo_folder():
     """The demo's folder: beside the user's own, never inside it."""
     return Path(platformdirs.user_data_dir("just-plane-demo", appauthor=False))
+
+
+def _is_being_made(path):
+    """Another starter has just begun it: a file with a log beside it, or one that appears whole in a moment."""
+    for _ in range(20):
+        if is_whole(path):
+            return True
+        time.sleep(0.05)
+    return False
+
+
+def _set_aside(path):
+    """What is no data file is moved away under a name that says so, never overwritten; then a copy is offered."""
+    away, copy = set_aside(path), latest_copy(path)
+    offered = (
+        f'The latest good copy is of {copy.stem[-10:]}: put it back with: just-plane restore "{copy}"'
+        if copy is not None
+        else "There is no copy beside it"
+    )
+    return MigrationError(
+        f"The data file {path.name} in {path.parent} cannot be read; it was set aside as {away.name}.",
+        f"{offered}; or start again, and an empty one is made.",
+    )
 
 
 class Store(NamedTuple):
@@ -48,6 +73,9 @@ def open_store(folder):
         raise DiskError(
             f"The data folder {folder} cannot be made: {error.strerror}.", "Choose another with --data."
         ) from error
-    migrate(folder / FILE)
+    path = folder / FILE
+    if path.exists() and not is_whole(path) and not _is_being_made(path):
+        raise _set_aside(path)
+    migrate(path)
     database = Database(folder / FILE)
     return Store(Shots(database), KeptKit(database), Photographs(database))

@@ -24,7 +24,8 @@ class Listed(NamedTuple):
     line_json: str | None
     """None: not made yet by this form of the program."""
     shot: Shot | None
-    """None: the line is there."""
+    """None: the line is there, or the shot is damaged."""
+    damaged: bool = False
 
 
 class Shots(Documents):
@@ -60,16 +61,12 @@ class Shots(Documents):
         }
         with self.database.read() as connection:
             rows = connection.execute(statement("lines_page"), values).fetchall()
-        return [
-            Listed(
-                row["document_id"],
-                row["revision_id"],
-                row["saved_at"],
-                row["line_json"],
-                None if row["body_json"] is None else self.model.model_validate_json(row["body_json"]),
-            )
-            for row in rows
-        ]
+        return [self._listed(row) for row in rows]
+
+    def _listed(self, row):
+        shot = None if row["body_json"] is None else self._body_or_none(row)
+        damaged = shot is None and row["line_json"] is None
+        return Listed(row["document_id"], row["revision_id"], row["saved_at"], row["line_json"], shot, damaged)
 
     def keep_lines(self, units, made_by, lines):
         """Keep lines with their revisions, {revision: JSON}. A disk that is full keeps none, and nothing is lost."""

@@ -1,5 +1,6 @@
 """The one place where errors become HTTP: application/problem+json, one shape for the whole API."""
 
+import json
 import logging
 import secrets
 
@@ -10,7 +11,7 @@ from just_plane.contract.http import Problem
 from just_plane.contract.json_file import FileError
 from just_plane.contract.words import problems
 from just_plane.pictures.reading import PictureError
-from just_plane.store.errors import ConflictError, DiskError, NotFoundError
+from just_plane.store.errors import ConflictError, DamagedError, DiskError, GoneError, NotFoundError
 
 log = logging.getLogger("just_plane.web")
 
@@ -24,10 +25,17 @@ SENTENCES = {
     422: ("What was sent does not fit.", ""),
 }
 
+NESTED = "What was sent is nested too deep to be read."
+
 
 def problem_response(problem):
     """A Problem as a response."""
-    return Response(problem.model_dump_json(), problem.status, content_type="application/problem+json")
+    return Response(_text(problem), problem.status, content_type="application/problem+json")
+
+
+def _text(problem):
+    """As JSON in plain ASCII: what was sent may hold halves of characters that no encoding has."""
+    return json.dumps(problem.model_dump())
 
 
 def refuse(status, code, detail, remedy="", field=""):
@@ -58,6 +66,9 @@ def register(app):
     app.register_error_handler(NotFoundError, lambda e: refuse(404, "document.not_found", e.message, e.remedy))
     app.register_error_handler(ConflictError, lambda e: refuse(409, "document.changed_elsewhere", e.message, e.remedy))
     app.register_error_handler(DiskError, lambda e: refuse(507, "disk.refused", e.message, e.remedy))
+    app.register_error_handler(GoneError, lambda e: refuse(503, "data.gone", e.message, e.remedy))
+    app.register_error_handler(DamagedError, lambda e: refuse(422, "document.damaged", e.message, e.remedy))
+    app.register_error_handler(RecursionError, lambda _: refuse(422, "value.refused", NESTED, "Is it the right file?"))
     app.register_error_handler(FileError, lambda e: refuse(422, "file.refused", e.message, e.remedy, e.field))
     app.register_error_handler(PictureError, lambda e: refuse(422, "picture.refused", e.message, e.remedy, "/picture"))
     app.register_error_handler(Exception, _on_fault)
@@ -70,7 +81,7 @@ def _on_http(error):
     problem = Problem(title=error.name, status=error.code, code=f"http.{error.code}", detail=detail, remedy=remedy)
     # The original response carries headers that belong to it, such as Allow.
     response = make_response(error.get_response())
-    response.data = problem.model_dump_json()
+    response.data = _text(problem)
     response.content_type = "application/problem+json"
     return response
 

@@ -8,6 +8,7 @@ from just_plane.web.errors import refuse
 
 LOCAL_HOSTS = {"127.0.0.1", "localhost", "[::1]"}
 LARGEST_BODY = 2_000_000
+BODIES = ("application/json", "multipart/form-data", "application/octet-stream", "text/csv")
 
 
 def policy(nonce):
@@ -25,6 +26,7 @@ def register(app):
     """Guard every request and dress every response."""
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_BODY
     app.before_request(_refuse_strangers)
+    app.before_request(_refuse_other_kinds)
     app.after_request(_dress)
 
 
@@ -45,6 +47,21 @@ def _refuse_strangers():
     site = request.headers.get("Sec-Fetch-Site", "same-origin")
     if (origin is not None and origin != f"{request.scheme}://{request.host}") or site not in ("same-origin", "none"):
         return refuse(403, "origin.foreign", "Another site may not change anything here.", "Use the page itself.")
+    return None
+
+
+def _refuse_other_kinds():
+    """A body that is said to be something else than this server takes is not guessed at."""
+    if request.method in ("POST", "PUT") and request.content_length and request.path.startswith("/api/"):
+        kind = request.mimetype
+        if not kind or kind in BODIES or kind.startswith("image/"):
+            return None
+        return refuse(
+            415,
+            "http.415",
+            f"What was sent says that it is {kind or 'of no kind'}; this address takes JSON.",
+            "Send it as application/json.",
+        )
     return None
 
 

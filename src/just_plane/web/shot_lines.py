@@ -66,5 +66,20 @@ def this_program():
 
 
 def _line(listed, made):
-    said = made.get(listed.revision) or LineSaid.model_validate_json(listed.line_json)
-    return ShotLine(shot_id=listed.shot_id, revision=listed.revision, saved_at=listed.saved_at, **said.model_dump())
+    if listed.damaged:
+        said = LineSaid(
+            name="Damaged shot",
+            what="",
+            headline="It cannot be read as it was last saved. Go back to the version before, or put it away.",
+            magnification=None,
+            depth_mm=0.0,
+        )
+    else:
+        said = made.get(listed.revision) or LineSaid.model_validate_json(listed.line_json)
+    return ShotLine(
+        shot_id=listed.shot_id,
+        revision=listed.revision,
+        saved_at=listed.saved_at,
+        damaged=listed.damaged,
+        **said.model_dump(),
+    )
