@@ -237,7 +237,7 @@ class Light(Model):
     ] = None
     flash_guide_number_m: Annotated[
         float | None,
-        Field(title="Flash, guide number, m", gt=0, le=1000, description="Metres, at ISO 100; null: no flash."),
+        Field(title="Guide number, m", gt=0, le=1000, description="Metres, at ISO 100; null: no flash."),
     ] = None
     flash_distance_mm: Annotated[Length | None, Field(title="Flash to subject", description="null: not known.")] = None
     meter: Annotated[

@@ -86,8 +86,8 @@ def unpack(content):
             )
         if width * height / 1e6 > PLAIN_UP_TO and len(content) < width * height / 1e6 * LEAST_BYTES_A_MEGAPIXEL:
             raise PictureError(
-                f"This file of {len(content) / 1000:,.0f} kB says that it holds {width * height / 1e6:,.0f} megapixels: "
-                "no photograph is so small.",
+                f"This file of {len(content) / 1000:,.0f} kB says that it holds "
+                f"{width * height / 1e6:,.0f} megapixels: no photograph is so small.",
                 "Send the photograph as the camera wrote it.",
             )
         kind = "JPEG" if opened.format == "MPO" else str(opened.format)

@@ -11,7 +11,7 @@ import { Button } from "../../controls/Button";
 import { length, times } from "../../units/format";
 import { TopBar } from "../../controls/TopBar";
 import { useKit, useShelf } from "../../gear/useKit";
-import { newShot } from "./newShot";
+import { copyOf, newShot } from "./newShot";
 
 const Page = styled.main`
   max-width: 1040px;
@@ -38,7 +38,7 @@ const Rows = styled.ul`
 
 const Row = styled.li`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 84px 84px auto;
+  grid-template-columns: minmax(0, 1fr) 84px 84px auto auto;
   gap: 12px;
   align-items: center;
   min-height: 68px;
@@ -165,6 +165,9 @@ export function ShotList() {
   );
 }
 
+/** What can be done to one shot from the list. */
+type Move = "away" | "back" | "copy" | "undo";
+
 function ShotRow({
   line,
   removed,
@@ -172,7 +175,7 @@ function ShotRow({
 }: {
   line: ShotLine;
   removed: boolean;
-  onMove: (put: "away" | "back") => void;
+  onMove: (put: Move) => void;
 }) {
   const { units } = usePreferences();
   return (
@@ -183,6 +186,17 @@ function ShotRow({
       </Open>
       <Figure>{line.magnification === null ? "—" : times(line.magnification)}</Figure>
       <Figure>{length(line.depth_mm, units)}</Figure>
+      {removed ? (
+        <span />
+      ) : (
+        <Button
+          data-weight="quiet"
+          aria-label={`${line.damaged ? "Go back a version of" : "Copy"} ${line.name}`}
+          onPress={() => onMove(line.damaged ? "undo" : "copy")}
+        >
+          {line.damaged ? "Go back" : "Copy"}
+        </Button>
+      )}
       <Button
         data-weight="quiet"
         aria-label={`${removed ? "Bring back" : "Put away"} ${line.name}`}
@@ -228,8 +242,16 @@ function useShotWork() {
     onError: failed,
   });
   const move = useMutation({
-    mutationFn: ({ line, put }: { line: ShotLine; put: "away" | "back" }) => {
+    mutationFn: async ({ line, put }: { line: ShotLine; put: Move }) => {
       const params = { path: { shot_id: line.shot_id } };
+      if (put === "copy") {
+        const { shot } = await dataOf(api.GET("/api/shots/{shot_id}", { params }));
+        return dataOf(api.POST("/api/shots", { body: copyOf(shot) }));
+      }
+      if (put === "undo") {
+        const body = { base_revision: line.revision };
+        return dataOf(api.POST("/api/shots/{shot_id}/undo", { params, body }));
+      }
       return dataOf(
         put === "away"
           ? api.DELETE("/api/shots/{shot_id}", { params })

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Kit } from "../../api/types";
-import { newShot } from "./newShot";
+import { copyOf, newShot } from "./newShot";
 
 const kit = (...names: [kind: string, name: string][]) =>
   ({ pieces: names.map(([kind, name]) => ({ gear: { kind, name } })) }) as unknown as Kit;
@@ -15,4 +15,12 @@ it("a new shot takes body and lens from the kit where there are some", () => {
 
 it("nothing to start with is said", () => {
   expect(() => newShot(kit(), kit(["body", "b"]), "x")).toThrow(/no body or no lens/);
+});
+
+it("a copy says that it is one, however long the name, and decides anew", () => {
+  const shot = { ...newShot(kit(), shelf, "x".repeat(120)), chosen_way: "rail", pinned: ["rail"] } as never;
+  const copy = copyOf(shot);
+  expect(copy.name).toHaveLength(120);
+  expect(copy.name.endsWith(" copy")).toBe(true);
+  expect([copy.chosen_way, copy.pinned]).toEqual([null, []]);
 });

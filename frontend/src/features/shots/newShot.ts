@@ -21,3 +21,11 @@ export function newShot(kit: Kit, shelf: Kit, name: string): Shot {
   };
   return shot as Shot; // what is left out has a default in the contract
 }
+
+const LONGEST_NAME = 120;
+
+/** The same shot under a name that says so; what was decided and put aside belongs to the one it came from. */
+export function copyOf(shot: Shot): Shot {
+  const name = `${shot.name.slice(0, LONGEST_NAME - 5)} copy`;
+  return { ...shot, name, chosen_way: null, put_aside: [], pinned: [] };
+}
