@@ -19,7 +19,20 @@ describe("what people type is understood", () => {
     ["550nm", 0.00055],
     ["1.2 m", 1200],
     ["2e2", 200],
+    ["1/2 in", 12.7],
+    ["1 1/2 in", 38.1],
+    ['3/4"', 19.05],
+    ["1ft", 304.8],
+    ["5'", 1524],
+    ["1ft 2in", 355.6],
+    ["5' 3 1/2\"", 1612.9],
+    ["1/2", 0.5],
   ])("%s is %f mm", (text, mm) => expect(value(text, "length")).toBeCloseTo(mm, 12));
+
+  it("a bare fraction is in the unit shown", () => {
+    expect(value("1/2", "length", "in")).toBeCloseTo(12.7);
+    expect(value("1 3/8", "length", "in")).toBeCloseTo(34.925);
+  });
 
   it("a bare length is in the unit shown", () => expect(value("2", "length", "in")).toBeCloseTo(50.8));
 
@@ -53,6 +66,8 @@ describe("what cannot be read is refused in a sentence", () => {
     ["wide", "length"],
     ["3 furlongs", "length"],
     ["1/0", "time"],
+    ["1/0 in", "length"],
+    ["1ft 2 furlongs", "length"],
     ["1:0", "ratio"],
     ["2.5", "count"],
     ["1e999", "length"],

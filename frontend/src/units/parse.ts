@@ -14,9 +14,18 @@ const MM_PER: Record<string, number> = {
   in: 25.4,
   '"': 25.4,
   inch: 25.4,
+  inches: 25.4,
+  "″": 25.4,
+  "''": 25.4,
+  ft: 304.8,
+  foot: 304.8,
+  feet: 304.8,
+  "'": 304.8,
+  "′": 304.8,
   thou: 0.0254,
 };
 const SECONDS_PER: Record<string, number> = { ms: 1e-3, s: 1, sec: 1, min: 60, m: 60, h: 3600 };
+const UNIT = String.raw`[a-zµμ"'′″]*`;
 const NUMBER = String.raw`[+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:e[+-]?\d+)?`;
 
 /**
@@ -33,7 +42,7 @@ export function parseQuantity(text: string, kind: Kind, unit: "mm" | "in" = "mm"
 }
 
 const expectations: Record<Kind, string> = {
-  length: "a length. Type a number, with mm, um, cm or in after it if you like.",
+  length: "a length. Type a number or a fraction, with mm, um, cm, in or ft after it if you like.",
   time: "a time. Type seconds, a fraction like 1/60, or 2min 30s.",
   fNumber: "an f-number. Type 5.6 or f/5.6.",
   ratio: "a size on the sensor. Type 0.5, 0.5× or 1:2.",
@@ -43,7 +52,7 @@ const expectations: Record<Kind, string> = {
 };
 
 const parsers: Record<Kind, (typed: string, unit: "mm" | "in") => number | null> = {
-  length: (typed, unit) => withUnit(typed, MM_PER, MM_PER[unit] as number),
+  length: (typed, unit) => parseLength(typed, MM_PER[unit] as number),
   time: (typed) => parseTime(typed),
   fNumber: (typed) => number(typed.replace(/^f ?\/? ?/, "")),
   ratio: (typed) => parseRatio(typed),
@@ -60,8 +69,29 @@ function scaled(value: number | null, factor: number): number | null {
   return value === null ? null : value * factor;
 }
 
+const FRACTION = String.raw`(?:(\d+) )?(\d+) ?\/ ?(\d+)`;
+
+/** `1/2`, `1 1/2 in`, `3/4"`, `1ft 2in`, `5'`, besides a number with its unit. */
+function parseLength(typed: string, bare: number): number | null {
+  const feet = /^(.*?(?:ft|foot|feet|['′])) ?(\S.*)$/.exec(typed);
+  if (feet && !typed.endsWith("''")) {
+    const parts = [feet[1], feet[2]].map((part) => lengthPart(part as string, bare));
+    return parts.some((part) => part === null) ? null : (parts[0] as number) + (parts[1] as number);
+  }
+  return lengthPart(typed, bare);
+}
+
+function lengthPart(typed: string, bare: number): number | null {
+  const fraction = new RegExp(`^${FRACTION} ?(${UNIT})$`).exec(typed);
+  if (!fraction) return withUnit(typed, MM_PER, bare);
+  const [, whole = "0", over, under, unit] = fraction;
+  const factor = unit ? MM_PER[unit] : bare;
+  if (factor === undefined || Number(under) === 0) return null;
+  return (Number(whole) + Number(over) / Number(under)) * factor;
+}
+
 function withUnit(typed: string, factors: Record<string, number>, bare: number): number | null {
-  const match = new RegExp(`^(${NUMBER}) ?([a-zµμ"]*)$`).exec(typed);
+  const match = new RegExp(`^(${NUMBER}) ?(${UNIT})$`).exec(typed);
   if (!match) return null;
   const factor = match[2] === "" ? bare : factors[match[2] as string];
   return factor === undefined ? null : scaled(number(match[1] as string), factor);

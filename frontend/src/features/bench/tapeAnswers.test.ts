@@ -38,6 +38,27 @@ it("one frame needs no stack", () => {
   expect(tapeAnswers(shot, null, way, [], "mm").stack.answer).toBe("not needed");
 });
 
+it("a way at another stop than the one set says so, its shutter with it", () => {
+  const plan = {
+    findings: [],
+    ways: [],
+    aperture: { f_number: 8, effective_f_number: 10 },
+    light: { shutter_words: "1/60 s", read: true, stops_lost: 0.9 },
+    verdict: { headline: "", detail: "", way: "one_best" },
+  } as unknown as Plan;
+  const way = {
+    id: "one_best",
+    kind: "one_frame",
+    frames: 1,
+    time_s: 2,
+    f_number: 18,
+    steady: { shutter_s: 0.0843 },
+  };
+  const answers = tapeAnswers(shot, plan, way as WayAnswer, [], "mm");
+  expect(answers.aperture.small).toBe("this way at f/18");
+  expect([answers.light.answer, answers.light.small]).toEqual(["1/13 s", "at f/18"]);
+});
+
 it.each([
   ["/on_set/0/gear", "light"],
   ["/rig/1/gear", "reach"],

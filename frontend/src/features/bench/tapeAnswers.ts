@@ -1,5 +1,6 @@
 /** What each station says on the tape: its answer, and a small line under it. */
 import type { Plan, Shot, WayAnswer } from "../../api/types";
+import { shutter } from "../../api/shutter";
 import type { Units } from "../../units/units";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
 import { stationOf, type StationId } from "../../shot/stations";
@@ -60,11 +61,7 @@ export function tapeAnswers(
       way?.kind === "one_frame" ? "not needed" : stack?.frames ? frames(stack.frames) : "—",
       way?.kind !== "one_frame" && stack?.stack ? `step ${length(stack.stack.step_mm, units)}` : "",
     ),
-    light: say(
-      "light",
-      light ? light.shutter_words : "—",
-      light ? (light.read ? lost(light.stops_lost) : "not metered yet") : "",
-    ),
+    light: say("light", ...lightWords(light, aperture, way)),
     run: say("run", way?.frames ? frames(way.frames) : "—", way?.frames ? seconds(way.time_s) : ""),
     check: later(),
     log: later(),
@@ -74,10 +71,26 @@ export function tapeAnswers(
 /** Where the way looked at is taken at another stop than the one set, that is said beside it. */
 function apertureWords(aperture: Plan["aperture"] | undefined, way: WayAnswer | null): string {
   if (!aperture) return "";
-  if (way?.frames && Math.abs(way.f_number / aperture.f_number - 1) > 1e-6) {
-    return `this way at ${stop(way.f_number)}`;
-  }
+  const other = otherStop(aperture, way);
+  if (other) return `this way at ${stop(other.f_number)}`;
   return `works as ${stop(aperture.effective_f_number)}`;
+}
+
+/** The way looked at, where it is taken at another stop than the one set. */
+function otherStop(aperture: Plan["aperture"] | undefined, way: WayAnswer | null): WayAnswer | null {
+  return aperture && way?.frames && Math.abs(way.f_number / aperture.f_number - 1) > 1e-6 ? way : null;
+}
+
+function lightWords(
+  light: Plan["light"] | undefined,
+  aperture: Plan["aperture"] | undefined,
+  way: WayAnswer | null,
+): [string, string] {
+  if (!light) return ["—", ""];
+  const other = otherStop(aperture, way);
+  const answer = other ? shutter(other.steady.shutter_s) : light.shutter_words;
+  if (!light.read) return [answer, "not metered yet"];
+  return [answer, other ? `at ${stop(other.f_number)}` : lost(light.stops_lost)];
 }
 
 function lost(stops: number): string {
