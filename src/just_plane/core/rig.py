@@ -11,7 +11,6 @@ import math
 from dataclasses import dataclass, field, replace
 
 import numpy as np
-from scipy.optimize import minimize_scalar
 
 from just_plane.core.domain import positive
 from just_plane.core.errors import NoImageError, OutOfDomainError, Quantity, UnreachableError
@@ -248,6 +247,9 @@ class Rig:
         sizes = np.asarray(self.focused(settings).magnification(), dtype=float)
         for sign, at in ((1, int(sizes.argmin())), (-1, int(sizes.argmax()))):
             if 0 < at < RING_SAMPLES - 1:
+                # Here and not above: hardly any rig turns back, and the import costs a third of a plan from the shell.
+                from scipy.optimize import minimize_scalar
+
                 found = minimize_scalar(
                     lambda own, sign=sign: sign * self.focused(float(own)).magnification(),
                     bounds=(float(settings[at - 1]), float(settings[at + 1])),
