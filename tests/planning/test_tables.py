@@ -107,3 +107,9 @@ def test_no_map_without_apertures(pod, changed):
 )
 def test_numbers_are_spoken_as_at_the_table(said, words):
     assert said == words
+
+
+def test_a_length_of_nothing_is_none_on_either_side():
+    for mm in (0.0, -0.0, 1e-9, -3e-7):
+        assert (Wording().length(mm), Wording("in").length(mm)) == ("0 mm", "0 in")
+    assert Wording().length(-0.00001) == "-0.01 µm"

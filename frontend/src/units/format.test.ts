@@ -27,6 +27,7 @@ it("lengths take the unit chosen, and micrometres where they belong", () => {
   expect(length(25.4, "in")).toBe("1 in");
   expect(length(25.4, "mm")).toBe("25.4 mm");
   expect(length(0.0432, "in")).toBe("43.2 µm");
+  expect([length(-3e-7, "mm"), length(1e-9, "in")]).toEqual(["0 mm", "0 in"]);
   expect(size(72, 48, "mm")).toBe("72 × 48 mm");
 });
 

@@ -2,6 +2,8 @@
 import type { Units } from "./units";
 
 const MM_PER_INCH = 25.4;
+/** mm under which a length is none: half a nanometre. */
+const NOTHING = 5e-7;
 
 /** Up to `digits` significant digits, without exponent and without trailing noughts. */
 export function figures(value: number, digits = 3): string {
@@ -16,7 +18,8 @@ export function figures(value: number, digits = 3): string {
 }
 
 /** A length with its unit; micrometres below a tenth of a millimetre. */
-export function length(mm: number, units: Units, digits = 3): string {
+export function length(exact: number, units: Units, digits = 3): string {
+  const mm = Math.abs(exact) < NOTHING ? 0 : exact;
   if (mm !== 0 && Math.abs(mm) < 0.0995) return `${figures(mm * 1000, digits)} µm`;
   return units === "in" ? `${figures(mm / MM_PER_INCH, digits)} in` : `${figures(mm, digits)} mm`;
 }

@@ -4,7 +4,7 @@ import { FileTrigger, Link } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, dataOf, Refusal, sentenceOf } from "../../api/client";
-import type { KeptShot, ShotLine } from "../../api/types";
+import type { KeptShot, Shot, ShotLine } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { Button } from "../../controls/Button";
@@ -129,7 +129,13 @@ export function ShotList() {
           >
             <Button>Open a shot file</Button>
           </FileTrigger>
-          <Button data-weight="main" isDisabled={!work.ready} onPress={() => work.make.mutate(lines.length)}>
+          <Button
+            data-weight="main"
+            isDisabled={!work.ready || list.isPending}
+            onPress={() =>
+              work.make.mutate({ count: lines.length, last: lines.find((each) => !each.damaged) })
+            }
+          >
             New shot
           </Button>
         </Head>
@@ -221,9 +227,10 @@ function useShotWork() {
   };
   const failed = (error: unknown) => setTrouble(sentenceOf(error));
   const make = useMutation({
-    mutationFn: (count: number) => {
+    mutationFn: async ({ count, last }: { count: number; last: ShotLine | undefined }) => {
       if (!shelf || !kit) throw new Error("The shelf of gear has not arrived yet. Try again.");
-      return dataOf(api.POST("/api/shots", { body: newShot(kit, shelf, `Shot ${count + 1}`) }));
+      const before = last ? await shotOrNull(last.shot_id) : null;
+      return dataOf(api.POST("/api/shots", { body: newShot(kit, shelf, `Shot ${count + 1}`, before) }));
     },
     onSuccess: done,
     onError: failed,
@@ -265,6 +272,12 @@ function useShotWork() {
     onError: failed,
   });
   return { make, open, move, trouble, ready: shelf !== undefined && kit !== undefined };
+}
+
+/** A shot, or none where it cannot be had: a new one is made all the same. */
+async function shotOrNull(shot_id: string): Promise<Shot | null> {
+  const { data } = await api.GET("/api/shots/{shot_id}", { params: { path: { shot_id } } });
+  return data?.shot ?? null;
 }
 
 async function addFromFile(content: ArrayBuffer): Promise<KeptShot> {

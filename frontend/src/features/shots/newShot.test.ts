@@ -24,3 +24,15 @@ it("a copy says that it is one, however long the name, and decides anew", () => 
   expect(copy.name.endsWith(" copy")).toBe(true);
   expect([copy.chosen_way, copy.pinned]).toEqual([null, []]);
 });
+
+it("the rig of the shot worked on last is carried over, and nothing else of it", () => {
+  const last = {
+    ...newShot(kit(["lens", "last lens"]), shelf, "Last"),
+    notes: "secret",
+    camera_on_its_side: true,
+  };
+  const shot = newShot(kit(["lens", "own lens"]), shelf, "Next", last as never);
+  expect(shot.rig.map((placed) => placed.gear.name)).toEqual(["last lens"]);
+  expect(shot.camera_on_its_side).toBe(true);
+  expect([shot.name, shot.notes]).toEqual(["Next", undefined]);
+});

@@ -1,7 +1,10 @@
 import type { Kit, Shot } from "../../api/types";
 
-/** A shot to start from: the first body and lens of the kit, else of the generic shelf; everything else at its default. */
-export function newShot(kit: Kit, shelf: Kit, name: string): Shot {
+/**
+ * A shot to start from: with the rig of the one that was worked on last; else with the first body and lens of the kit, or
+ * of the generic shelf. Everything else is at its default.
+ */
+export function newShot(kit: Kit, shelf: Kit, name: string, last: Shot | null = null): Shot {
   const pieces = [...kit.pieces, ...shelf.pieces].map((piece) => piece.gear);
   const body = pieces.find((gear) => gear.kind === "body");
   const lens = pieces.find((gear) => gear.kind === "lens");
@@ -19,7 +22,12 @@ export function newShot(kit: Kit, shelf: Kit, name: string): Shot {
     framing: { by: "frame_width", frame_width_mm: 72 },
     aperture: { f_number: 8, reading: "marked" },
   };
-  return shot as Shot; // what is left out has a default in the contract
+  return { ...shot, ...(last ? rigOf(last) : {}) } as Shot; // what is left out has a default in the contract
+}
+
+/** What stands on the table is still there for the next shot. */
+function rigOf({ body, crop_mode, camera_on_its_side, rig, measured, framing }: Shot) {
+  return { body, crop_mode, camera_on_its_side, rig, measured, framing };
 }
 
 const LONGEST_NAME = 120;

@@ -120,7 +120,7 @@ def _lens_settings(by_kind):
     for zoom in by_kind.get("zoom", []):
         short, long = zoom.short.focal_length_mm, zoom.long.focal_length_mm
         steps = max(math.ceil(math.log(max(long / short, 1.0)) / math.log(ZOOM_STEP)), 1)
-        between = [round(short * (long / short) ** (step / steps), 1) for step in range(1, steps)]
+        between = [float(round(short * (long / short) ** (step / steps))) for step in range(1, steps)]
         lenses += [_placed(zoom, at=at) for at in (short, *between, long)]
     return lenses
 

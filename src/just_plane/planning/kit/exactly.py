@@ -19,7 +19,7 @@ from just_plane.planning.words.numbers import Wording
 
 FITS = 0.02
 """Share by which a frame may be wider or narrower than asked and still be that one."""
-ZOOMS_TRIED = 25
+ZOOMS_TRIED = 40
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +148,11 @@ def _zoomed(setting):
         return
     placed = setting.rig[at]
     gear, stands_at = placed.gear, placed.at_focal_length_mm
-    tried = np.geomspace(gear.short.focal_length_mm, gear.long.focal_length_mm, ZOOMS_TRIED)
-    for focal_length in sorted({round(float(each), 1) for each in tried}, key=lambda each: abs(each - stands_at)):
+    short, long = gear.short.focal_length_mm, gear.long.focal_length_mm
+    # Whole millimetres, as a hand can set them, and both ends.
+    tried = {short, long, *(float(round(each)) for each in np.geomspace(short, long, ZOOMS_TRIED))}
+    for focal_length in sorted(tried, key=lambda each: abs(each - stands_at)):
+        if not short <= focal_length <= long:
+            continue
         turned = placed.model_copy(update={"at_focal_length_mm": focal_length})
         yield replace(setting, rig=[*setting.rig[:at], turned, *setting.rig[at + 1 :]])

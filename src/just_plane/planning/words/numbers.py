@@ -7,6 +7,8 @@ from typing import Literal
 from just_plane.core.shutters import marked_shutter
 from just_plane.core.units import MM_PER_INCH, UM_PER_MM
 
+NOTHING = 5e-7
+"""mm under which a length is spoken of as none: half a nanometre."""
 Units = Literal["mm", "in"]
 
 
@@ -17,7 +19,9 @@ class Wording:
     units: Units = "mm"
 
     def length(self, mm):
-        """A length with its unit: ``0.45 mm``, ``38 µm``, ``3.2 in``."""
+        """A length with its unit: ``0.45 mm``, ``38 µm``, ``3.2 in``; none is none, on whichever side of it."""
+        if abs(mm) < NOTHING:
+            mm = 0.0
         if abs(mm) < 0.0995 and mm != 0:
             return f"{_three(mm * UM_PER_MM)} µm"
         if self.units == "in":
