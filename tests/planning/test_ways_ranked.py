@@ -121,3 +121,23 @@ def test_points_at_one_depth_are_held_and_said_so(tray, changed):
     assert "to spare" in compared["one"].note
     assert compared["one_narrowest"].points_held == 0
     assert compared["one_narrowest"].note == "nothing is wholly sharp for a picture of this size"
+
+
+def test_of_what_cannot_be_done_two_things_in_the_way_are_worse_than_one(pod, changed):
+    """Two seconds by hand: a stack by hand sways besides. One frame is nearer to what can be done."""
+    dark = changed(pod, {"/steadiness/held": "hand", "/light/metered_shutter_s": 8.0, "/aperture/f_number": 8.0})
+    plan = plan_shot(dark)
+    assert plan.verdict.headline.startswith("As things are this cannot be done: by hand no longer than")
+    assert "Put the camera on a support" in plan.verdict.detail
+    assert next(way for way in plan.ways if way.rank == 1).frames == 1
+
+
+def test_times_that_a_camera_marks_alike_do_not_stand_against_each_other(pod, changed):
+    circle = plan_shot(pod).sharpness.circle_um / 1000
+    time = plan_shot(pod).light.shutter_s
+    # So fast that the longest shutter is 4 % under what it takes: both are the same mark.
+    speed = circle / (2 * time / 1.04 * 0.5)
+    compared = ways(changed(pod, {"/subject/moves_mm_s": speed}))
+    assert not any("the subject moves" in clause for clause in compared["one"].against)
+    quicker = ways(changed(pod, {"/subject/moves_mm_s": speed * 1.4}))
+    assert any("the subject moves" in clause for clause in quicker["one"].against)

@@ -63,7 +63,7 @@ def verdict(setup, ways, plane, said):
     if not way.feasible:
         return Verdict(
             headline=f"As things are this cannot be done: {way.against[0]}.",
-            detail=f"Nearest to it: {_small(what)} {_share(way)}. {_leaves(way)}{price}",
+            detail=f"{_cure(way.against[0])}Nearest to it: {_small(what)} {_share(way)}. {_leaves(way)}{price}",
             way=way.id,
         )
     if way.cover < 1 - 1e-9:
@@ -84,6 +84,21 @@ def verdict(setup, ways, plane, said):
         detail=f"{_least(setup, way)}{price}{_instead(setup, way, ways, plane)}{_late(way)}",
         way=way.id,
     )
+
+
+CURES = {
+    "by hand": "Put the camera on a support, add light, or raise the ISO. ",
+    "a rail needs": "Put the camera on a support. ",
+    "in the hand": "Put the camera on a support. ",
+    "the subject moves": "Add light or flash, raise the ISO, or open up. ",
+    "the subject holds": "Take fewer frames, settle shorter, or add light. ",
+    "the lens would touch": "Use a longer lens, or a smaller size on the sensor. ",
+}
+"""What would make a way possible, by the beginning of what stands most against it."""
+
+
+def _cure(clause):
+    return next((cure for begins, cure in CURES.items() if clause.startswith(begins)), "")
 
 
 def _what(setup, way, plane):

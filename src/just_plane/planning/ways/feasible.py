@@ -1,8 +1,9 @@
 """Whether a way can be carried out as things are: what subject, hand, support, rail and room have against it."""
 
+import math
 from dataclasses import replace
 
-from just_plane.core.ranking import NEVER
+from just_plane.core.ranking import MAY_EXCEED, NEVER
 from just_plane.planning.words.numbers import seconds, shutter_words
 
 HANDHELD_RING = 4.0
@@ -15,11 +16,19 @@ def weighed(setup, item, steadiness):
         return item
     said = [each for each in _hindrances(setup, item, steadiness) if each[0] > 1]
     clauses = [words for _, words in sorted(said, key=lambda each: -each[0])]
+    excesses = [item.excess, *(excess for excess, _ in said)]
+    worst = max(excesses)
+    # Of what cannot be done, two things in the way are worse than one.
     return replace(
         item,
         against=(*clauses, *item.against),
-        excess=max([item.excess, *(excess for excess, _ in said)]),
+        excess=worst if worst <= MAY_EXCEED else math.prod(excesses),
     )
+
+
+def _times_over(takes, may):
+    """How many times over a longest time another goes; times that a camera marks alike are alike."""
+    return 1.0 if shutter_words(takes) == shutter_words(may) else takes / may
 
 
 def _hindrances(setup, item, steadiness):
@@ -49,12 +58,12 @@ def _hindrances(setup, item, steadiness):
     time = steadiness.shutter_s
     if steadiness.subject_s is not None:
         yield (
-            time / steadiness.subject_s,
+            _times_over(time, steadiness.subject_s),
             f"the subject moves: no longer than {shutter_words(steadiness.subject_s)}, it takes {shutter_words(time)}",
         )
     if steadiness.hand_s is not None:
         yield (
-            time / steadiness.hand_s,
+            _times_over(time, steadiness.hand_s),
             f"by hand no longer than {shutter_words(steadiness.hand_s)}, it takes {shutter_words(time)}",
         )
 
