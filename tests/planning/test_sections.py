@@ -356,3 +356,14 @@ def test_magnification_past_what_light_carries_is_called_empty(catalogue, change
     said = next(finding for finding in plan_shot(poor).findings if finding.code == "magnification.empty")
     assert "no detail finer than 6 pixels" in said.message
     assert "magnification.empty" not in {finding.code for finding in plan_shot(catalogue["sugar"]).findings}
+
+
+def test_a_diffuser_is_too_thick_for_the_ways_exactly_where_it_is_said_to_be(pod, changed):
+    """The room is that before the nearest point: what the Light station says and what ranks the ways are one."""
+    plan = plan_shot(pod)
+    room = plan.reach.working_distance_mm - plan.focus_behind_nearest_mm
+    for thick, fits in ((room - 0.5, True), (room + 0.5, False)):
+        cup = {"kind": "diffuser", "width_mm": 90.0, "height_mm": 90.0, "thickness_mm": thick}
+        said = plan_shot(changed(pod, {"/on_set": [{"gear": cup}]}))
+        assert ("light.diffuser_too_thick" in {finding.code for finding in said.findings}) is not fits
+        assert next(way for way in said.ways if way.id == "one").feasible is fits

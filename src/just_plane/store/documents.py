@@ -152,7 +152,7 @@ class Documents:
         except ValueError as error:
             raise DamagedError(
                 f"This {self.noun} is damaged and cannot be read as it was last saved.",
-                f"Undo goes back to the version before; the other {self.noun}s are whole.",
+                f"Undo goes back to the version before, where there is one; the other {self.noun}s are whole.",
             ) from error
 
     def _body_or_none(self, row):

@@ -264,7 +264,8 @@ function StackTicks({ shot, way, tilted }: { shot: Shot; way: WayAnswer; tilted:
       ) : null}
       {way.stack?.slabs.length ? (
         <Tick>
-          Merge in {way.stack.slabs.length} slabs first:{" "}
+          Merge in {way.stack.slabs.length} slabs first
+          {shot.stack.keep_every > 1 ? ", counted among the frames kept" : ""}:{" "}
           {way.stack.slabs.map((slab) => `${slab[0]}–${slab[1]}`).join(", ")}.
         </Tick>
       ) : null}

@@ -40,7 +40,10 @@ def _hindrances(setup, item, steadiness):
     if by_hand and way.kind == "ring" and way.frames > 1:
         yield HANDHELD_RING, "in the hand the camera sways by more than a step between frames"
     thick = _thickest(shot)
-    room = item.back_off.room_mm if item.back_off is not None else setup.rigged.working_distance
+    # Before the nearest point, as the Light station has it.
+    room = setup.rigged.working_distance - setup.focus
+    if item.back_off is not None:
+        room = item.back_off.room_mm - way.focuses[0]
     if thick is not None and thick.thickness_mm >= room:
         length = setup.wording.length
         yield (
