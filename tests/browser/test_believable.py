@@ -84,3 +84,16 @@ def test_a_damaged_shot_hides_no_other_and_goes_back(page, server):
     expect(page.get_by_role("link", name=re.compile("Foil wrapper"))).to_be_visible()
     page.get_by_role("button", name="Go back a version of Damaged shot").click()
     expect(page.get_by_role("link", name=re.compile("Sugar bloom"))).to_be_visible()
+
+
+def test_slabs_and_frames_left_out_stand_in_the_step_table(page):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    page.get_by_text("A near part crosses in front of a far one").click()
+    expect(page.get_by_role("checkbox", name=re.compile("A near part crosses"))).to_be_checked()
+    station(page, "Stack")
+    type_into(page, "Keep every", "2")
+    station(page, "Run")
+    table = page.get_by_role("table")
+    expect(table.get_by_role("columnheader", name="slab")).to_be_visible()
+    expect(table.get_by_role("row", name=re.compile("^2 left out"))).to_be_visible()
+    expect(table.get_by_role("row", name=re.compile("^1 spare")).get_by_role("cell").last).to_have_text("1")

@@ -65,6 +65,7 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
   if (table.isError) return <p role="alert">{sentenceOf(table.error)}</p>;
   const rows = table.data?.rows ?? [];
   const marked = rows.some((row) => row.rail_mark_mm !== null);
+  const inSlabs = rows.some((row) => row.slabs.length);
   const decimals = decimalsFor(way.stack?.step_mm ?? 1);
   const show = (mm: number) => fixed(mm, units, decimals);
   return (
@@ -78,14 +79,16 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
           <th scope="col">sharp from, {units}</th>
           <th scope="col">to, {units}</th>
           <th scope="col">size</th>
+          {inSlabs ? <th scope="col">slab</th> : null}
         </tr>
       </thead>
       <tbody>
         {rows.map((row) => (
-          <tr key={row.frame} {...(row.spare ? { "data-spare": "" } : {})}>
+          <tr key={row.frame} {...(row.spare || !row.kept ? { "data-spare": "" } : {})}>
             <td>
               {row.frame}
               {row.spare ? " spare" : ""}
+              {row.kept ? "" : " left out"}
             </td>
             {marked ? <td>{row.rail_mark_mm?.toFixed(decimals)}</td> : null}
             <td>{show(row.move_from_first_mm)}</td>
@@ -93,6 +96,7 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
             <td>{show(row.sharp_from_mm)}</td>
             <td>{show(row.sharp_to_mm)}</td>
             <td>{times(row.magnification)}</td>
+            {inSlabs ? <td>{row.slabs.join(", ")}</td> : null}
           </tr>
         ))}
       </tbody>
