@@ -141,3 +141,14 @@ def test_times_that_a_camera_marks_alike_do_not_stand_against_each_other(pod, ch
     assert not any("the subject moves" in clause for clause in compared["one"].against)
     quicker = ways(changed(pod, {"/subject/moves_mm_s": speed * 1.4}))
     assert any("the subject moves" in clause for clause in quicker["one"].against)
+
+
+def test_a_coarse_rail_is_told_of_tilt_and_stack_too(tray, changed):
+    short = changed(tray, {"/rig/0/gear/tilt_deg": 4.0, "/stack/rail_smallest_step_mm": 30.0})
+    tilted = ways(short)["tilt_rail"]
+    assert any("the rail's smallest step, 30 mm, is coarser than the" in clause for clause in tilted.against)
+    fine = ways(changed(tray, {"/rig/0/gear/tilt_deg": 4.0, "/stack/overlap": 0.5, "/stack/keep_every": 2}))[
+        "tilt_ring"
+    ]
+    # Steps are evened out over the stretch, so the overlap kept is a little more than every second of half.
+    assert 0 <= fine.stack.kept_overlap < 0.5

@@ -25,6 +25,8 @@ class Sweep(NamedTuple):
     :mod:`just_plane.core.plane.ring` has it."""
     step: float
     """mm: of the camera by rail, of the lens by ring."""
+    depth: float
+    """Least stretch within which a point stays sharp, in the unit of the step."""
     blurs: np.ndarray
     """Of each point in each frame, mm on the sensor: (frames, N)."""
 
@@ -73,7 +75,7 @@ def sweep_by_rail(focal_length, f_number, setting, blur, points, overlap, smalle
     if along_lens.min() <= focal_length or seen_at.min() <= 0:
         raise within_focal_length(along_lens.min())
     off = setting.image_distance * (along_lens - focal_length) / (seen_at * focal_length) - 1
-    return Sweep(places, stack.largest_gap, focal_length / f_number * np.abs(off))
+    return Sweep(places, stack.largest_gap, tightest, focal_length / f_number * np.abs(off))
 
 
 MOST = 10_000
@@ -113,7 +115,8 @@ def sweep_by_ring(focal_length, f_number, setting, blur, points, overlap):
             remedy="Take the frames by rail.",
         )
     first, last = ring_reach(focal_length, setting, xyz, blur * f_number / focal_length)
-    step = (1 - overlap) * float((last - first).min())
+    stretch = float((last - first).min())
+    step = (1 - overlap) * stretch
     gaps = math.ceil(float(np.ptp(own)) / step - 1e-9)
     if gaps + 1 > MOST:
         raise OutOfDomainError(
@@ -125,4 +128,4 @@ def sweep_by_ring(focal_length, f_number, setting, blur, points, overlap):
         )
     places = np.linspace(own.max(), own.min(), gaps + 1) if gaps else np.array([(own.max() + own.min()) / 2])
     blurs = focal_length / f_number * np.abs(ring_defocus(focal_length, setting, xyz, places))
-    return Sweep(tuple(places.tolist()), float(places[0] - places[1]) if gaps else 0.0, blurs)
+    return Sweep(tuple(places.tolist()), float(places[0] - places[1]) if gaps else 0.0, stretch, blurs)

@@ -13,7 +13,7 @@ from just_plane.core.plane.ring import plane_on_ring, ring_crop
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
 from just_plane.core.stack import hold_time, stack_time
 from just_plane.core.ways import Band, Single, Way, one_frames
-from just_plane.planning.ways.by_stack import merged
+from just_plane.planning.ways.by_stack import merged, too_coarse
 from just_plane.planning.ways.compared import Compared, impossible
 from just_plane.planning.words.numbers import f_stop
 
@@ -175,7 +175,10 @@ def _tilt_and_stack(setup, kind):
         way,
         f"Tilt {math.degrees(laid.setting.tilt):.1f}° and {MOVER[kind]}, {f_stop(f_number)}",
         f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings as it goes"),
-        ("out of the image circle: the corners go dark",) if lit is False else (),
+        (
+            *(("out of the image circle: the corners go dark",) if lit is False else ()),
+            *too_coarse(setup, kind, sweep.step, sweep.depth),
+        ),
         stack=_sweep_answer(sweep, kind, axis, setup),
         points_held=int((sweep.best * behind <= allowed * ENOUGH).sum()),
         setting=laid.setting,
@@ -198,13 +201,8 @@ def _sweep_answer(sweep, kind, axis, setup):
         frames_per_depth=1 / (1 - setup.shot.stack.overlap),
         crop=0.0 if kind == "rail" else ring_crop(setup.plane.laid.setting, sweep.places, setup.plane.cloud.sharp),
         magnifications=[setup.view.magnification],
-        **merged(setup, len(axis), _depth_of_sweep(setup, sweep), sweep.step),
+        **merged(setup, len(axis), sweep.depth, sweep.step),
     )
-
-
-def _depth_of_sweep(setup, sweep):
-    """What one step and its overlap make a frame's depth, in the unit of the step."""
-    return sweep.step / (1 - setup.shot.stack.overlap)
 
 
 def _turn(setup):

@@ -173,9 +173,7 @@ def _against_stack(setup, kind, answer):
     if kind == "rail" and setup.rigged.working_distance < answer.last_mm:
         against.append("the lens would touch the subject before the last frame")
         excess = NEVER
-    coarse = _coarse(setup, kind, answer)
-    if coarse:
-        against.append(coarse)
+    against += too_coarse(setup, kind, answer.step_mm, setup.stop.depth)
     if answer.frames_per_depth > 5.5:
         against.append("past five frames a depth the merge only gets softer")
     if answer.slabs:
@@ -185,14 +183,20 @@ def _against_stack(setup, kind, answer):
     return tuple(against), excess
 
 
-def _coarse(setup, kind, answer):
-    """What a rail too coarse for the overlap asked leaves, as a clause; empty where it is fine enough."""
-    smallest, length = setup.shot.stack.rail_smallest_step_mm, setup.wording.length
-    asked, depth = setup.shot.stack.overlap, setup.stop.depth
-    if kind != "rail" or smallest is None or answer.step_mm <= depth * (1 - asked) * (1 + 1e-9):
-        return ""
-    left = overlap_left(depth, answer.step_mm)
-    one = f"the rail's smallest step, {length(answer.step_mm)}, is coarser than the {length(depth * (1 - asked))} asked"
+def too_coarse(setup, kind, step, depth):
+    """What a rail too coarse for the overlap asked leaves, as clauses; none where it is fine enough.
+
+    Parameters
+    ----------
+    setup : Setup
+    kind : str            ``rail`` or ``ring``.
+    step, depth : float   Taken, and of one frame, mm.
+    """
+    smallest, length, asked = setup.shot.stack.rail_smallest_step_mm, setup.wording.length, setup.shot.stack.overlap
+    if kind != "rail" or smallest is None or step <= depth * (1 - asked) * (1 + 1e-9):
+        return ()
+    left = overlap_left(depth, step)
+    one = f"the rail's smallest step, {length(step)}, is coarser than the {length(depth * (1 - asked))} asked"
     if left >= 0:
-        return f"{one}: {percent(left)} overlap is left of {percent(asked)}"
-    return f"{one}: {length(answer.step_mm - depth)} between two frames is in neither"
+        return (f"{one}: {percent(left)} overlap is left of {percent(asked)}",)
+    return (f"{one}: {length(step - depth)} between two frames is in neither",)
