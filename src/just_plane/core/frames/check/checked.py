@@ -1,0 +1,225 @@
+"""A stack checked: all frames followed, put in order, measured against each other, and what went wrong named."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
+from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
+from just_plane.core.frames.check.order import distances, found_order
+from just_plane.core.frames.check.pairs import Pairs
+from just_plane.core.frames.check.series import Follower
+from just_plane.core.frames.check.shake import Stillness, stillness
+from just_plane.core.frames.check.similarity import enlarged, inverse, moved
+from just_plane.core.frames.check.tiles import CURVE, Grid, sampled
+
+FEWEST = 2
+"""Frames that make a stack."""
+
+
+class Checked(NamedTuple):
+    """What is known of a stack. Frames are numbered as they were given; J of them are in the run that was judged."""
+
+    order: list
+    """(J,) frames in the order of focus, near first as given."""
+    left_out: dict
+    """Frame to reason (a code of a finding) for those that coverage and merges do without."""
+    reference: int | None
+    """The frame that all are laid on."""
+    to_reference: dict
+    """Frame to (2, 3): its places to places of the reference, px of the full frame."""
+    places: dict
+    """Frame to depth in steps where it is sharp, 0 for the first; of those in the order."""
+    light: dict
+    """Frame to EV against the reference; NaN where not known."""
+    steps: np.ndarray
+    """(J - 1,) steps found between neighbours in the order, in steps as planned; NaN where they cannot be told."""
+    pairs: Pairs | None
+    fit: FocusFit | None
+    """Of the frames in the order that were judged."""
+    judged: list
+    """(K',) frames that ``fit`` and ``energies`` are of, in the order of focus."""
+    energies: np.ndarray | None
+    """(K', 4, N)."""
+    stillness: Stillness | None
+    dust: list | None
+    """Spots; None when too few frames came to tell."""
+    findings: list
+    grid: Grid | None
+    clipped: dict
+    """Frame to the share of it that is burnt out."""
+
+
+def check_stack(follower, load, same_files, missing=()):
+    """Judge frames that were followed.
+
+    Parameters
+    ----------
+    follower : Follower        Holds every frame that could be read.
+    load : function            Number of a frame to its (H, W) float32 picture, for the few looked at twice.
+    same_files : dict          Frame to an earlier frame with the very same pixels.
+    missing : sequence of int  Frames that could not be read.
+
+    Returns
+    -------
+    Checked
+    """
+    main = follower.main_run()
+    left_out, said = _outsiders(follower, main, missing)
+    for frame, twin in same_files.items():
+        if frame in main and twin in main:
+            left_out[frame] = "duplicate"
+            said.append(Found("duplicate", frame, 0.0, "steps", before=twin))
+    order = [frame for frame in main if frame not in left_out]
+    if len(order) < FEWEST:
+        return Checked(order, left_out, None, {}, {}, {}, np.array([]), None, None, [], None, None, None, said, None, {})
+    light = _light(follower, main)
+    dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
+    reference = main[len(main) // 2]
+    energies = {frame: _energies(follower, reference, frame) for frame in order}
+    order, wrong = _in_order(order, dark, energies)
+    said += wrong
+    followed = _neighbours(follower, load, order)
+    grid = follower.grid
+    pairs = Pairs.of(followed, ((grid.width - 1) / 2, (grid.height - 1) / 2))
+    lit, dark = light_findings(np.array([light[f] for f in order]), order, follower.facts.kind, pairs.scale)
+    left_out |= dict.fromkeys(dark, "dead_flash")
+    said += lit
+    judged = [frame for frame in order if frame not in left_out]
+    if len(judged) < FEWEST:
+        judged = order
+    stacked = np.stack([energies[frame] for frame in judged])
+    steps = _steps(order, judged, found_steps(stacked[:, CURVE]))
+    if follower.facts.kind != "hand":
+        said += pair_findings(pairs, order, steps, follower.reduction, [one.moved for one in followed])
+    places = _places(order, steps, said)
+    fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
+    slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
+    still = stillness(stacked, slopes, fit)
+    if follower.facts.kind != "hand":
+        for k in np.flatnonzero(still.shaken):
+            said.append(Found("shake", judged[k], float(still.loss[k] + still.fine_loss[k]), "ln"))
+            left_out[judged[k]] = "shake"
+    dust = follower.watch.found(_depth_lookup(fit, grid))
+    said += _dust_findings(dust, follower.reduction)
+    return Checked(
+        order=order,
+        left_out=left_out,
+        reference=reference,
+        to_reference={
+            frame: enlarged(inverse(follower.between(reference, frame)), follower.reduction) for frame in main
+        },
+        places=places,
+        light={frame: light[frame] - light[reference] for frame in main},
+        steps=steps,
+        pairs=pairs,
+        fit=fit,
+        judged=judged,
+        energies=stacked,
+        stillness=still,
+        dust=dust,
+        findings=said,
+        grid=grid,
+        clipped={frame: follower.frames[frame].measured.clipped for frame in main},
+    )
+
+
+def _outsiders(follower, main, missing):
+    """Frames of other runs: alone they are foreign, several together could not be laid on the rest."""
+    left_out, said, runs = {}, [], {}
+    for frame, followed in sorted(follower.frames.items()):
+        if frame not in main:
+            runs.setdefault(followed.run, []).append(frame)
+    for frames in runs.values():
+        code = "foreign_frame" if len(frames) == 1 and len(main) > FEWEST else "registration_failed"
+        left_out |= dict.fromkeys(frames, code)
+        said.append(Found(code, frames[0], float(len(frames)), "frames", frames=tuple(frames)))
+    left_out |= dict.fromkeys(missing, "unreadable")
+    return left_out, said
+
+
+def _light(follower, main):
+    light = {}
+    for frame in main:
+        followed = follower.frames[frame]
+        light[frame] = 0.0 if followed.before is None else light[followed.before] + followed.light_ev
+    return light
+
+
+def _energies(follower, reference, frame):
+    where = moved(follower.between(reference, frame), follower.grid.places)
+    return sampled(follower.frames[frame].measured.energy, follower.grid, where)
+
+
+def _slopes(follower, reference, frame):
+    where = moved(follower.between(reference, frame), follower.grid.places)
+    return sampled(follower.frames[frame].measured.slopes, follower.grid, where)
+
+
+def _in_order(order, dark, energies):
+    """The order of focus; dark frames, in which little can be seen, stay where they were."""
+    seen = [frame for frame in order if frame not in dark]
+    if len(seen) < FEWEST:
+        return order, []
+    found = [seen[k] for k in found_order(distances(np.stack([energies[frame] for frame in seen])))]
+    changed = tuple(frame for frame, was in zip(found, seen, strict=True) if frame != was)
+    if not changed:
+        return order, []
+    rest = iter(found)
+    whole = [frame if frame in dark else next(rest) for frame in order]
+    return whole, [Found("wrong_order", min(changed), float(len(changed)), "frames", frames=changed)]
+
+
+def _neighbours(follower, load, order):
+    """The later frame of every pair in the order; those that were not laid on each other as they came, now."""
+    followed = []
+    for before, this in zip(order[:-1], order[1:], strict=True):
+        known = follower.frames[this]
+        if known.before == before:
+            followed.append(known)
+        else:
+            followed.append(follower.relaid(before, load(before), this, load(this)))
+    return followed
+
+
+def _steps(order, judged, found):
+    """Steps between neighbours of the order from steps between those judged: a frame left out stands half-way."""
+    steps = np.full(len(order) - 1, np.nan)
+    at = {frame: place for place, frame in enumerate(order)}
+    for p, step in enumerate(found):
+        first, last = at[judged[p]], at[judged[p + 1]]
+        steps[first:last] = step / (last - first) if last - first == 1 or not np.isfinite(step) else np.nan
+    return steps
+
+
+def _places(order, steps, said):
+    """Where frames stand: as planned, but where a finding says otherwise."""
+    places, at = {order[0]: 0.0}, 0.0
+    told = {one.frame: one for one in said if one.code in ("skipped_step", "duplicate") and one.unit == "steps"}
+    for p, frame in enumerate(order[1:]):
+        finding = told.get(frame)
+        step = 1.0
+        if finding is not None:
+            step = 1 + finding.amount if finding.code == "skipped_step" else max(float(np.nan_to_num(steps[p])), 0.0)
+        at += step
+        places[frame] = at
+    return places
+
+
+def _depth_lookup(fit, grid):
+    def depth_at(places):
+        x = np.clip(((places[:, 0] + 0.5) * grid.across / grid.width).astype(int), 0, grid.across - 1)
+        y = np.clip(((places[:, 1] + 0.5) * grid.down / grid.height).astype(int), 0, grid.down - 1)
+        return fit.depths.reshape(grid.down, grid.across)[y, x]
+
+    return depth_at
+
+
+def _dust_findings(dust, times):
+    said = []
+    for spot in dust or ():
+        place = (times * spot.x + (times - 1) / 2, times * spot.y + (times - 1) / 2)
+        said.append(Found("sensor_dust", None, spot.darkness, "share", place=place))
+    return said
+
+

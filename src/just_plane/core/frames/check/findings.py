@@ -1,0 +1,171 @@
+"""What went wrong in a stack, by rules on what was measured: each with its frame, its amount and its place.
+
+One cause a pair: a bump or a turn silences a skipped step there, a skipped step silences a part that moved.
+Limits were measured on simulated stacks; see docs/derivations/findings.md.
+"""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.frames.check.pairs import against_beside
+
+BUMP_PX, BUMP_TIMES = 0.3, 3 * 1.48
+TURN_DEG = 0.05
+SKIPPED, REPEATED = -0.12, 0.04
+"""Likeness of fine detail against the pairs beside."""
+SAME_PLACE = 0.35
+"""Steps."""
+DRIFT_EV, JUMP_EV, DEAD_EV = 0.03, 0.05, -0.7
+LEAST_FRAMES = 8
+"""With fewer there is no telling what is usual: no bumps, steps, drifts."""
+CODES = (
+    "foreign_frame",
+    "registration_failed",
+    "duplicate",
+    "wrong_order",
+    "skipped_step",
+    "bump",
+    "rotation",
+    "dead_flash",
+    "light_jump",
+    "light_drift",
+    "shake",
+    "moved",
+    "sensor_dust",
+)
+
+
+class Found(NamedTuple):
+    """Something that went wrong."""
+
+    code: str
+    frame: int | None
+    """The frame it shows in, in the order the frames were given; of a pair the later one."""
+    amount: float | None
+    unit: str
+    """Of the amount: px (of the full frame), deg, EV, steps, frames, ln, share."""
+    place: tuple | None = None
+    """x, y in px of the full frame."""
+    before: int | None = None
+    """Of a pair the earlier frame; of a duplicate the frame it repeats."""
+    frames: tuple = ()
+    """All frames it is true of, where there are several."""
+
+
+def light_findings(light, order, kind, scales):
+    """Frames darker than both sides; light that drifts, or that jumps and stays.
+
+    Parameters
+    ----------
+    light : (K,) array      EV of the frames in the order of focus; NaN where not known.
+    order : list of int     Their numbers.
+    kind : str              rail, ring or hand.
+    scales : (K - 1,) array Size of each frame against the one before.
+
+    Returns
+    -------
+    list of Found, list of int   And the frames that are taken out as dark.
+    """
+    said, dark = [], dark_frames(light)
+    said += [Found("dead_flash", order[k], _deeper(light, k), "EV") for k in dark]
+    rest = [k for k in range(len(light)) if k not in dark and np.isfinite(light[k])]
+    if len(rest) < LEAST_FRAMES:
+        return said, [order[k] for k in dark]
+    values = light[rest]
+    jumps = _jumps(values)
+    said += [Found("light_jump", order[rest[k]], amount, "EV", before=order[rest[k - 1]]) for k, amount in jumps]
+    if not jumps:
+        drift = _drift(values)
+        growth = np.concatenate([[0], np.cumsum(2 * np.log2(scales))])[rest]
+        other = _drift(values + growth) if kind == "ring" else drift
+        if min(abs(drift), abs(other)) > DRIFT_EV and drift * other > 0:
+            said.append(Found("light_drift", None, min(drift, other, key=abs), "EV"))
+    return said, [order[k] for k in dark]
+
+
+def dark_frames(light):
+    """Frames that are much darker than those on both sides.
+
+    Parameters
+    ----------
+    light : (K,) array   EV; NaN where not known.
+
+    Returns
+    -------
+    list of int          Places in that order.
+    """
+    return [k for k in range(len(light)) if _deeper(light, k) < DEAD_EV]
+
+
+def _deeper(light, k):
+    sides = []
+    for side in (light[max(0, k - 3) : k], light[k + 1 : k + 4]):
+        known = side[np.isfinite(side)]
+        if len(known):
+            sides.append(float(light[k] - np.median(known)))
+    return max(sides) if sides and np.isfinite(light[k]) else 0.0
+
+
+def _drift(values):
+    """Robust slope over the whole stack."""
+    count = len(values)
+    slopes = [(values[j] - values[i]) / (j - i) for i in range(count) for j in range(i + max(count // 3, 1), count)]
+    return float(np.median(slopes) * (count - 1))
+
+
+def _jumps(values):
+    """Changes that stay: the median of what follows against the median of what was before."""
+    found = []
+    changes = against_beside(np.diff(values))
+    for p in np.flatnonzero(np.abs(changes) > JUMP_EV):
+        before, after = values[max(0, p - 2) : p + 1], values[p + 1 : p + 4]
+        stays = float(np.median(after) - np.median(before)) if len(after) > 1 and len(before) > 1 else 0.0
+        if abs(stays) > JUMP_EV and stays * changes[p] > 0:
+            found.append((int(p) + 1, stays))
+    return found
+
+
+def pair_findings(pairs, order, steps, times, parts):
+    """Bumps, turns, steps skipped or repeated, parts that moved.
+
+    Parameters
+    ----------
+    pairs : Pairs
+    order : list of int        Frames in the order of focus.
+    steps : (P,) array         Steps found; NaN where not known.
+    times : int                Full pixels to one of the picture that was measured, each way.
+    parts : list               Moved or None, by pair.
+
+    Returns
+    -------
+    list of Found
+    """
+    if len(order) < LEAST_FRAMES:
+        return []
+    said = []
+    shift = np.hypot(*(against_beside(axis) for axis in pairs.shift.T))
+    limit = max(BUMP_PX, BUMP_TIMES * float(np.nanmedian(shift)))
+    turn = np.degrees(against_beside(pairs.turn))
+    turn_limit = max(TURN_DEG, BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
+    likeness = against_beside(pairs.likeness)
+    for p in range(len(order) - 1):
+        pair = {"frame": order[p + 1], "before": order[p]}
+        bumped, turned = shift[p] > limit, abs(turn[p]) > turn_limit
+        if bumped:
+            said.append(Found("bump", amount=float(shift[p] * times), unit="px", **pair))
+        if turned:
+            said.append(Found("rotation", amount=float(turn[p]), unit="deg", **pair))
+        if bumped or turned:
+            continue
+        if likeness[p] < SKIPPED:
+            missing = max(round(steps[p]) - 1, 1) if np.isfinite(steps[p]) else 1
+            said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
+        elif steps[p] < SAME_PLACE and likeness[p] > REPEATED:
+            said.append(Found("duplicate", amount=float(steps[p]), unit="steps", **pair))
+        elif parts[p] is not None:
+            part = parts[p]
+            amount = float(np.hypot(*part.shift) * times)
+            place = tuple(times * value + (times - 1) / 2 for value in part.place)
+            said.append(Found("moved", amount=amount, unit="px", place=place, **pair))
+    return said

@@ -1,0 +1,109 @@
+"""A part of the subject that moved between two frames: blocks of fine detail that fit better beside where they were."""
+
+from typing import NamedTuple
+
+import cv2
+import numpy as np
+
+from just_plane.core.frames.check.bands import band, evened
+from just_plane.core.frames.check.register import laid_on
+from just_plane.core.frames.check.similarity import enlarged
+
+WINDOWS_ACROSS = 22
+FARTHEST = 5
+"""Shifts tried, whole pixels of the half-size picture."""
+RESIDUAL, TAKEN_AWAY = 0.12, 0.5
+"""Of the energy: what must be left over as laid; the share of it that a shift must take away."""
+IN_FOCUS = 6.0
+"""Times the frame's quietest twentieth: detail that both frames must hold there."""
+ONE_WAY = 0.8
+"""Length of the mean shift over the mean length: growing discs of highlights pull apart, a part that moved does not."""
+LEAST_SHARE = 0.008
+"""Of the frame."""
+
+
+class Moved(NamedTuple):
+    """A part that moved."""
+
+    shift: tuple
+    """dx, dy in px of the picture that is measured."""
+    place: tuple
+    """x, y of its middle, in px of the earlier frame."""
+    share: float
+    """Of the frame."""
+
+
+def half_band(grey, circle_px):
+    """What of a frame is compared: fine detail at half the pixels, its strength divided out.
+
+    Parameters
+    ----------
+    grey : (H, W) float32 array
+    circle_px : float             Circle of confusion, px.
+
+    Returns
+    -------
+    (h, w) float32 array, (h, w) float32 array   The detail; its energy as it is.
+    """
+    half = cv2.resize(grey, None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
+    size = max(circle_px / 6, 0.6)
+    detail = band(half, size, 3 * size)
+    return evened(detail, 8 * size), detail * detail / (cv2.blur(half, (9, 9)) + 0.01) ** 2
+
+
+def moved_part(before, this, similarity):
+    """Look for a part that moved.
+
+    Parameters
+    ----------
+    before, this : tuple         As from :func:`half_band`, of neighbours.
+    similarity : (2, 3) array    Places of ``before`` to places of ``this``, px of the picture that is measured.
+
+    Returns
+    -------
+    Moved or None
+    """
+    half = enlarged(similarity, 0.5)
+    laid, inside = laid_on(this[0], half)
+    size = (max(before[0].shape[1] // WINDOWS_ACROSS, 5) | 1,) * 2
+    first = before[0]
+    energy = cv2.boxFilter(first * first, -1, size) + cv2.boxFilter(laid * laid, -1, size) + 1e-9
+    there = _left_over(first, laid, size) / energy
+    sharp = _sharp(before[1], size) & _sharp(laid_on(this[1], half)[0], size) & (cv2.erode(inside.astype(np.uint8), None, iterations=FARTHEST + 2) > 0)
+    suspect = (there > RESIDUAL) & sharp
+    if suspect.mean() < LEAST_SHARE:
+        return None
+    best, shift = there.copy(), np.zeros((*there.shape, 2), np.float32)
+    for dy in range(-FARTHEST, FARTHEST + 1):
+        for dx in range(-FARTHEST, FARTHEST + 1):
+            other = np.roll(laid, (-dy, -dx), axis=(0, 1))
+            left = _left_over(first, other, size) / energy
+            better = left < best
+            best[better], shift[better] = left[better], (dx, dy)
+    # A shift that explains it must explain much of it.
+    part = suspect & (np.abs(shift).max(axis=-1) >= 1) & (best < (1 - TAKEN_AWAY) * there)
+    return _largest_one_way(part, shift)
+
+
+def _left_over(first, second, size):
+    difference = first - second
+    return cv2.boxFilter(difference * difference, -1, size)
+
+
+def _sharp(energy, size):
+    local = cv2.boxFilter(energy, -1, size)
+    return local > IN_FOCUS * np.percentile(local, 5)
+
+
+def _largest_one_way(part, shift):
+    count, labels, stats, centres = cv2.connectedComponentsWithStats(part.astype(np.uint8), connectivity=8)
+    for index in sorted(range(1, count), key=lambda i: -stats[i, cv2.CC_STAT_AREA]):
+        share = stats[index, cv2.CC_STAT_AREA] / part.size
+        if share < LEAST_SHARE:
+            return None
+        shifts = shift[labels == index]
+        mean = shifts.mean(axis=0)
+        if np.hypot(*mean) > ONE_WAY * np.hypot(shifts[:, 0], shifts[:, 1]).mean():
+            x, y = 2 * centres[index] + 0.5
+            return Moved((2 * float(mean[0]), 2 * float(mean[1])), (float(x), float(y)), float(share))
+    return None

@@ -1,0 +1,89 @@
+"""In which order frames were focused, by what is sharp in each: the shortest path through all of them.
+
+Three bands together: with fine detail alone all frames far from each other look equally far, and the path is cut.
+"""
+
+from itertools import pairwise
+
+import numpy as np
+
+from just_plane.core.frames.check.tiles import COARSE, COARSEST, CURVE
+
+BANDS = (CURVE, COARSE, COARSEST)
+LEAST_GAIN = 0.02
+"""Of the length of the path; a change that saves less is none: the given order wins."""
+OF_A_STEP = 0.6
+"""Of the usual distance between neighbours: in a long stack a change that saves so much is one, too."""
+WINDOW = 10
+"""Frames are moved and changed so many places at most."""
+
+
+def distances(energies):
+    """How unlike frames are in what is sharp where.
+
+    Parameters
+    ----------
+    energies : (K, 4, N) array   By frame, band and tile; NaN outside the frame.
+
+    Returns
+    -------
+    (K, K) array                 0 on the diagonal.
+    """
+    with np.errstate(all="ignore"):
+        shares = np.sqrt(energies / np.nanmax(energies, axis=0))[:, list(BANDS)]
+    seen = np.isfinite(shares).all(axis=(0, 1))
+    shares = shares[:, :, seen]
+    if not shares.shape[2]:
+        return np.zeros((len(energies), len(energies)))
+    return np.stack([np.abs(shares - one).mean(axis=2).sum(axis=1) for one in shares])
+
+
+def found_order(between):
+    """The order of focus, near the given one.
+
+    Parameters
+    ----------
+    between : (K, K) array   As from :func:`distances`.
+
+    Returns
+    -------
+    list of int              Frames in order; the given order unless another is plainly shorter.
+    """
+    order = list(range(len(between)))
+    if len(order) < 4:
+        return order
+    while True:
+        length = _length(between, order)
+        steps = [between[a, b] for a, b in pairwise(order)]
+        least = min(LEAST_GAIN * length, OF_A_STEP * float(np.median(steps)))
+        least = max(least, 0.3 * float(np.median(steps)))
+        best, shortest = None, length - least
+        for candidate in _changed(order):
+            longer = _length(between, candidate)
+            if longer < shortest:
+                best, shortest = candidate, longer
+        if best is None:
+            return order
+        order = best
+
+
+def _length(between, order):
+    places = np.asarray(order)
+    return float(between[places[:-1], places[1:]].sum())
+
+
+def _changed(order):
+    """One frame moved, two exchanged, a run turned."""
+    count = len(order)
+    for i in range(count):
+        for j in range(max(0, i - WINDOW), min(count, i + WINDOW + 1)):
+            if i == j:
+                continue
+            rest = order[:i] + order[i + 1 :]
+            yield rest[:j] + [order[i]] + rest[j:]
+            if i < j:
+                swapped = list(order)
+                swapped[i], swapped[j] = swapped[j], swapped[i]
+                yield swapped
+                if not (i == 0 and j == count - 1):
+                    yield order[:i] + order[i : j + 1][::-1] + order[j + 1 :]

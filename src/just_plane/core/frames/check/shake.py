@@ -1,0 +1,108 @@
+"""A frame that was shaken: detail is lost that its place does not explain, and lost along one direction.
+
+Never by absolute sharpness, which follows the subject: each tile is compared with itself in the frames beside.
+"""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from just_plane.core.frames.check.focus_fit import NEAR
+from just_plane.core.frames.check.tiles import CURVE, FINE
+
+LEAST_TILES = 15
+"""With fewer tiles near its place a frame is not judged."""
+BESIDE, LEAST_BESIDE = 3, 3
+"""Frames on either side to compare with; how many of those must themselves be judged."""
+
+
+class Stillness(NamedTuple):
+    """By frame, against the frames beside it; NaN where it cannot be judged."""
+
+    loss: np.ndarray
+    """(K,) ln of energy in the band of the curve, beyond what the place explains."""
+    fine_loss: np.ndarray
+    """(K,) ln of fine energy over that of the curve."""
+    one_way: np.ndarray
+    """(K,) by how much detail runs in one direction more than it does beside."""
+
+    @property
+    def shaken(self):
+        """Frames that were shaken.
+
+        Returns
+        -------
+        (K,) bool array
+        """
+        with np.errstate(invalid="ignore"):
+            fine = (self.loss < -0.10) & (self.fine_loss < -0.20) & (self.one_way > 0.04)
+            coarse = (self.loss < -0.25) & (self.one_way > 0.20)
+        return fine | coarse
+
+
+def stillness(energies, slopes, fit):
+    """Judge every frame.
+
+    Parameters
+    ----------
+    energies : (K, 4, N) array   By frame, band and tile; NaN outside the frame.
+    slopes : (K, 3, N) array     gx², gy², gx gy by frame and tile.
+    fit : FocusFit               Of the same frames.
+
+    Returns
+    -------
+    Stillness
+    """
+    far = np.abs(fit.places[:, np.newaxis] - fit.depths)
+    near = far <= NEAR
+    with np.errstate(all="ignore"):
+        floors = np.nanpercentile(energies, 8, axis=0)
+        clean = np.maximum(energies - floors, 1e-12)
+        fineness = np.log(clean[:, FINE] / clean[:, CURVE])
+        both = slopes[:, 0] + slopes[:, 1]
+        lean = np.stack([(slopes[:, 0] - slopes[:, 1]) / both, 2 * slopes[:, 2] / both])
+    usual = _usual_curve(fineness, far, near)
+    judged = near.sum(axis=1) >= LEAST_TILES
+    fine = _against_itself(fineness - usual, near)
+    leans = np.stack([_against_itself(part, near) for part in lean])
+    loss = np.where(judged, fit.losses, np.nan)
+    fine = np.where(judged, fine, np.nan)
+    leans = np.where(judged, leans, np.nan)
+    return Stillness(_beside(loss), _beside(fine), np.hypot(_beside(leans[0]), _beside(leans[1])))
+
+
+def _usual_curve(fineness, far, near):
+    """How fine detail gives way with distance from focus, as most tiles do: a parabola in the distance."""
+    values, distances = fineness[near], far[near]
+    good = np.isfinite(values)
+    if good.sum() < 30:
+        return np.zeros_like(fineness)
+    edges = np.linspace(0, NEAR, 7)
+    middles, heights = [], []
+    for low, high in zip(edges[:-1], edges[1:], strict=True):
+        inside = good & (distances >= low) & (distances < high)
+        if inside.sum() >= 5:
+            middles.append((low + high) / 2)
+            heights.append(float(np.median(values[inside])))
+    return np.interp(np.nan_to_num(far, nan=0.0), middles, heights) if middles else np.zeros_like(fineness)
+
+
+def _against_itself(values, near):
+    """Median over the tiles near a frame of what each is there less what it is in the other frames near it."""
+    kept = np.where(near & np.isfinite(values), values, np.nan)
+    count = np.isfinite(kept).sum(axis=0)
+    total = np.nansum(kept, axis=0)
+    with np.errstate(all="ignore"):
+        others = (total - kept) / (count - 1)
+        return np.nanmedian(np.where(count > 1, kept - others, np.nan), axis=1) if kept.size else kept[:, 0]
+
+
+def _beside(values):
+    """Each value less the median of the judged frames beside it; NaN where too few are."""
+    answer = np.full(len(values), np.nan)
+    for k, value in enumerate(values):
+        beside = [j for j in range(k - BESIDE, k + BESIDE + 1) if j != k and 0 <= j < len(values)]
+        others = [values[j] for j in beside if np.isfinite(values[j])]
+        if np.isfinite(value) and len(others) >= LEAST_BESIDE:
+            answer[k] = value - float(np.median(others))
+    return answer
