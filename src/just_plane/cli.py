@@ -1,4 +1,4 @@
-"""The command line: ``just-plane plan``, ``ruler``, ``serve``, ``demo``, ``backup``, ``restore``."""
+"""The command line: ``just-plane plan``, ``check``, ``merge``, ``ruler``, ``serve``, ``demo``, ``backup``, ``restore``."""
 
 import argparse
 import sys
@@ -7,6 +7,7 @@ from pathlib import Path
 from just_plane import __version__
 from just_plane.contract.json_file import FileError
 from just_plane.contract.shot_file import LARGEST_BYTES, read_shot
+from just_plane.frames.commands import add_commands as add_frames_commands
 from just_plane.planning.plan import plan_shot
 from just_plane.store.copies import copy_to, daily_copy, restore
 from just_plane.store.errors import StoreError
@@ -87,6 +88,7 @@ def _parser():
     restore.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
     restore.set_defaults(run=_restore)
 
+    add_frames_commands(commands)
     demo = commands.add_parser(
         "demo",
         help="start the server on the demo data",

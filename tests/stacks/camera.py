@@ -47,15 +47,57 @@ class Stack(NamedTuple):
     light_ev: np.ndarray
     world: object
     jpeg: bool
+    views: list
+    """(shift, turn) of each frame."""
+    kind: str
+    pupil_steps: float
+
+
+def sharp_view(stack, frame):
+    """What a frame would show were everything sharp, by the same optics: (H, W, 3) encoded, BGR."""
+    shift, turn = stack.views[frame]
+    middle = (len(stack.frames) - 1) / 2
+    picture, _ = _seen(
+        stack.world,
+        stack.places[frame],
+        middle,
+        shift,
+        turn,
+        stack.kind,
+        stack.pupil_steps,
+        frame,
+        Faults(),
+        blurs=False,
+    )
+    return np.clip(picture, 0, 1)[..., ::-1] ** (1 / 2.2)
+
+
+def depth_view(stack, frame):
+    """Depth in steps of what is seen at each place of a frame, (H, W)."""
+    places = stack.to_reference[frame]
+    size = stack.world.depth.shape[::-1]
+    return cv2.warpAffine(
+        stack.world.depth, places, size, flags=cv2.INTER_NEAREST | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE
+    )
 
 
 def photograph(
-    world, seed, *, count=12, kind="rail", pupil_steps=230.0, electrons=12_000, jpeg=True, faults=None, start=0.0, wobble=0.12
+    world,
+    seed,
+    *,
+    count=12,
+    kind="rail",
+    pupil_steps=230.0,
+    electrons=12_000,
+    jpeg=True,
+    faults=None,
+    start=0.0,
+    wobble=0.12,
 ):
     """The stack of a world, near to far, one step from frame to frame."""
     faults = faults or Faults()
     generator = np.random.default_rng([seed, 77])
-    places, rows, frames, lights = [], [], [], []
+    places, rows, frames, lights, views = [], [], [], [], []
     extra = 0
     for k in range(count):
         for frame, more in _pairs(faults.skipped):
@@ -89,11 +131,12 @@ def photograph(
             picture = picture * cv2.GaussianBlur(spot.astype(np.float32), (0, 0), 0.7)[..., None]
         frames.append(_file(picture, generator, electrons, jpeg))
         rows.append(matrix)
+        views.append((shift, turn))
         lights.append(ev)
     order = list(range(count))
     if faults.swapped is not None:
         order[faults.swapped], order[faults.swapped + 1] = order[faults.swapped + 1], order[faults.swapped]
-    frames, rows, lights = [frames[i] for i in order], [rows[i] for i in order], [lights[i] for i in order]
+    frames, rows, lights, views = ([part[i] for i in order] for part in (frames, rows, lights, views))
     places = places[order]
     if faults.same_file is not None:
         frames[faults.same_file] = frames[faults.same_file - 1].copy()
@@ -105,7 +148,7 @@ def photograph(
 
         picture = cv2.GaussianBlur(texture(other, world.depth.shape), (0, 0), 1.2)
         frames[faults.foreign] = _file(picture, generator, electrons, jpeg)
-    return Stack(frames, np.array(rows), places, np.array(lights), world, jpeg)
+    return Stack(frames, np.array(rows), places, np.array(lights), world, jpeg, views, kind, pupil_steps)
 
 
 def _pairs(value):
@@ -115,7 +158,7 @@ def _pairs(value):
 _triples = _fours = _pairs
 
 
-def _seen(world, place, middle, shift, turn, kind, pupil, k, faults):
+def _seen(world, place, middle, shift, turn, kind, pupil, k, faults, blurs=True):
     """One frame in linear light, and where its plane of focus lies on the world."""
     height, width = world.depth.shape
     centre = np.array([(width - 1) / 2, (height - 1) / 2])
@@ -142,7 +185,7 @@ def _seen(world, place, middle, shift, turn, kind, pupil, k, faults):
             if k >= frame:
                 stacked = _pushed(stacked, x, y, radius, dx)
         warped = cv2.warpAffine(stacked, matrix, size[::-1], flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE)
-        blur = abs(layer.depth - place) * STEP_BLUR_PX
+        blur = abs(layer.depth - place) * STEP_BLUR_PX if blurs else 0.0
         spectrum = fft.rfft2(warped, axes=(0, 1)) * _disc(size, blur)[..., None]
         seen = fft.irfft2(spectrum, size, axes=(0, 1))[margin : margin + height, margin : margin + width]
         cover = seen[..., 3:]
@@ -185,8 +228,12 @@ def _streaked(picture, length, angle):
     for t in np.linspace(-length / 2, length / 2, 41):
         x, y = middle + t * np.cos(np.radians(angle)), middle + t * np.sin(np.radians(angle))
         i, j = int(np.floor(x)), int(np.floor(y))
-        for (p, q), w in (((i, j), (i + 1 - x) * (j + 1 - y)), ((i + 1, j), (x - i) * (j + 1 - y)),
-                          ((i, j + 1), (i + 1 - x) * (y - j)), ((i + 1, j + 1), (x - i) * (y - j))):
+        for (p, q), w in (
+            ((i, j), (i + 1 - x) * (j + 1 - y)),
+            ((i + 1, j), (x - i) * (j + 1 - y)),
+            ((i, j + 1), (i + 1 - x) * (y - j)),
+            ((i + 1, j + 1), (x - i) * (y - j)),
+        ):
             kernel[q, p] += w
     return cv2.filter2D(picture, -1, kernel / kernel.sum(), borderType=cv2.BORDER_REFLECT)
 

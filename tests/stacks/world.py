@@ -114,7 +114,11 @@ def make_world(kind, seed, size, steps):
                 tip = foot + np.array([generator.uniform(-0.3, 0.3) * width, -0.6 * height])
                 side = np.array([0.035 * width, 0])
                 cv2.fillPoly(
-                    cover, [np.round(np.array([foot - side, foot + side, tip]) * 16).astype(np.int32)], 1.0, cv2.LINE_AA, 4
+                    cover,
+                    [np.round(np.array([foot - side, foot + side, tip]) * 16).astype(np.int32)],
+                    1.0,
+                    cv2.LINE_AA,
+                    4,
                 )
             cover = np.clip(cover, 0, 1)
             own = texture(generator, size) * (2.0 if kind == "hairs" else 1.3)

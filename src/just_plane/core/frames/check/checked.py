@@ -8,7 +8,6 @@ from just_plane.core.frames.check.findings import Found, dark_frames, light_find
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs
-from just_plane.core.frames.check.series import Follower
 from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved
 from just_plane.core.frames.check.tiles import CURVE, Grid, sampled
@@ -72,7 +71,9 @@ def check_stack(follower, load, same_files, missing=()):
             said.append(Found("duplicate", frame, 0.0, "steps", before=twin))
     order = [frame for frame in main if frame not in left_out]
     if len(order) < FEWEST:
-        return Checked(order, left_out, None, {}, {}, {}, np.array([]), None, None, [], None, None, None, said, None, {})
+        return Checked(
+            order, left_out, None, {}, {}, {}, np.array([]), None, None, [], None, None, None, said, None, {}
+        )
     light = _light(follower, main)
     dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
     reference = main[len(main) // 2]
@@ -221,5 +222,3 @@ def _dust_findings(dust, times):
         place = (times * spot.x + (times - 1) / 2, times * spot.y + (times - 1) / 2)
         said.append(Found("sensor_dust", None, spot.darkness, "share", place=place))
     return said
-
-

@@ -44,6 +44,7 @@ class Watch:
     """Dark spots as they stay through the frames; five planes, however many frames come."""
 
     def __init__(self, shape):
+        self.shape = shape
         self._weights = np.zeros(shape, np.float32)
         self._sum = np.zeros(shape, np.float32)
         self._highest = np.full(shape, -np.inf, np.float32)

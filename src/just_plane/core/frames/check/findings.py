@@ -12,8 +12,16 @@ from just_plane.core.frames.check.pairs import against_beside
 
 BUMP_PX, BUMP_TIMES = 0.3, 3 * 1.48
 TURN_DEG = 0.05
-SKIPPED, REPEATED = -0.12, 0.04
-"""Likeness of fine detail against the pairs beside."""
+SKIPPED, REPEATED = -0.06, 0.04
+"""Likeness of fine detail against the pairs beside, over the usual likeness: a sign of a step skipped, or repeated."""
+WIDE = 1.4
+"""Steps found from which the sign is believed."""
+PLAINLY_SKIPPED = -0.12
+"""Where the step cannot be found, the sign alone must be so strong."""
+UNMISTAKABLE, TWO = -0.30, -0.25
+"""So strong that a step found otherwise is not believed: hairs have two depths in every tile. And from where it is two."""
+CLEAR = 0.8
+"""Usual likeness above which noise has no say in it."""
 SAME_PLACE = 0.35
 """Steps."""
 DRIFT_EV, JUMP_EV, DEAD_EV = 0.03, 0.05, -0.7
@@ -148,7 +156,8 @@ def pair_findings(pairs, order, steps, times, parts):
     limit = max(BUMP_PX, BUMP_TIMES * float(np.nanmedian(shift)))
     turn = np.degrees(against_beside(pairs.turn))
     turn_limit = max(TURN_DEG, BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
-    likeness = against_beside(pairs.likeness)
+    usual = max(float(np.median(pairs.likeness)), 0.1)
+    likeness = against_beside(pairs.likeness) / usual
     for p in range(len(order) - 1):
         pair = {"frame": order[p + 1], "before": order[p]}
         bumped, turned = shift[p] > limit, abs(turn[p]) > turn_limit
@@ -158,8 +167,8 @@ def pair_findings(pairs, order, steps, times, parts):
             said.append(Found("rotation", amount=float(turn[p]), unit="deg", **pair))
         if bumped or turned:
             continue
-        if likeness[p] < SKIPPED:
-            missing = max(round(steps[p]) - 1, 1) if np.isfinite(steps[p]) else 1
+        missing = _missing(likeness[p], usual, steps[p])
+        if missing:
             said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
         elif steps[p] < SAME_PLACE and likeness[p] > REPEATED:
             said.append(Found("duplicate", amount=float(steps[p]), unit="steps", **pair))
@@ -169,3 +178,14 @@ def pair_findings(pairs, order, steps, times, parts):
             place = tuple(times * value + (times - 1) / 2 for value in part.place)
             said.append(Found("moved", amount=amount, unit="px", place=place, **pair))
     return said
+
+
+def _missing(likeness, usual, step):
+    """Steps missing between two frames: the dip of likeness is the sign, the step found the amount."""
+    if likeness < SKIPPED and step >= WIDE:
+        return max(round(step) - 1, 1)
+    if not np.isfinite(step) and likeness < PLAINLY_SKIPPED:
+        return 2 if likeness < TWO else 1
+    if likeness < UNMISTAKABLE and usual > CLEAR:
+        return 2
+    return 0

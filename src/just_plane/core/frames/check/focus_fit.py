@@ -10,7 +10,8 @@ from typing import NamedTuple
 import numpy as np
 
 REACH = 2.5
-"""Samples within so many steps of the highest count: past it the bell has tails that are none of it."""
+"""Samples within so many steps of the highest count, and the two frames on either side of it however far they stand:
+past it the bell has tails that are none of it."""
 LOWEST_SHARE = 0.2
 """Of the peak; under it, too."""
 LEAST_PEAK = 4.0
@@ -147,13 +148,14 @@ def _curves(energies, places, usable):
     """ln of the clean energy where it counts, where that is, the floors, which tiles can be judged, their peaks."""
     usable = np.ones(len(energies), bool) if usable is None else usable
     kept = np.where(usable[:, np.newaxis], energies, np.nan)
+    numbers = np.arange(len(energies))
     floors = noise_floors(kept)
     peaks, highest = _peaks(kept)
     with np.errstate(invalid="ignore"):
         textured = (highest > LEAST_PEAK * floors) & (np.isfinite(kept).sum(axis=0) >= min(4, len(energies)))
         clean = kept - floors
         samples = (
-            (np.abs(places[:, np.newaxis] - places[peaks]) <= REACH)
+            ((np.abs(places[:, np.newaxis] - places[peaks]) <= REACH) | (np.abs(numbers[:, np.newaxis] - peaks) <= 2))
             & (clean > LOWEST_SHARE * (highest - floors))
             & (kept > 2 * floors)
             & textured

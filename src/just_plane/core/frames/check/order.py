@@ -73,7 +73,10 @@ def _length(between, order):
 
 
 def _changed(order):
-    """One frame moved, two exchanged, a run turned."""
+    """One frame moved, two exchanged, a run turned.
+
+    A run at an end is never turned: that changes one distance only, and a step skipped there is distance enough.
+    """
     count = len(order)
     for i in range(count):
         for j in range(max(0, i - WINDOW), min(count, i + WINDOW + 1)):
@@ -85,5 +88,5 @@ def _changed(order):
                 swapped = list(order)
                 swapped[i], swapped[j] = swapped[j], swapped[i]
                 yield swapped
-                if not (i == 0 and j == count - 1):
+                if i > 0 and j < count - 1:
                     yield order[:i] + order[i : j + 1][::-1] + order[j + 1 :]

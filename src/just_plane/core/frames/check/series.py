@@ -146,5 +146,3 @@ class Follower:
         (2, 3) array   Places of the first to places of the second.
         """
         return chained(inverse(self.from_first(first)), self.from_first(second))
-
-

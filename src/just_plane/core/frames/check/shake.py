@@ -12,6 +12,8 @@ from just_plane.core.frames.check.tiles import CURVE, FINE
 
 LEAST_TILES = 15
 """With fewer tiles near its place a frame is not judged."""
+LEAST_CLEAN = 3.0
+"""Times the noise: fine detail under it is no measure of anything."""
 BESIDE, LEAST_BESIDE = 3, 3
 """Frames on either side to compare with; how many of those must themselves be judged."""
 
@@ -59,6 +61,7 @@ def stillness(energies, slopes, fit):
         floors = np.nanpercentile(energies, 8, axis=0)
         clean = np.maximum(energies - floors, 1e-12)
         fineness = np.log(clean[:, FINE] / clean[:, CURVE])
+        near &= clean[:, FINE] > LEAST_CLEAN * floors[FINE]
         both = slopes[:, 0] + slopes[:, 1]
         lean = np.stack([(slopes[:, 0] - slopes[:, 1]) / both, 2 * slopes[:, 2] / both])
     usual = _usual_curve(fineness, far, near)

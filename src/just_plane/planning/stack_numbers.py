@@ -1,0 +1,56 @@
+"""The numbers of a stack that checking its frames needs, from the shot that it was planned by."""
+
+import statistics
+
+from just_plane.contract.stack_numbers import NamedPlace, StackNumbers
+from just_plane.planning.plan import plan_shot
+
+
+def stack_numbers(shot, units="mm"):
+    """The stack of a shot in numbers: the way decided on when it is one, else the best ranked stack by rail or ring.
+
+    Parameters
+    ----------
+    shot : Shot
+    units : str        ``mm`` or ``in``; only for sentences.
+
+    Returns
+    -------
+    StackNumbers       What cannot be worked out is null.
+    """
+    plan = plan_shot(shot, units)
+    points = [
+        NamedPlace(name=point.name, from_left=point.from_left, from_top=point.from_top)
+        for point in shot.plane.points
+        if point.wanted == "sharp"
+    ]
+    common = {
+        "wavelength_nm": shot.sharp.wavelength_nm,
+        "contrast_threshold": shot.sharp.contrast_threshold,
+        "points": points,
+    }
+    way = _stack_way(plan, shot.chosen_way)
+    if plan.reach is None or plan.sharpness is None or way is None:
+        return StackNumbers(**common)
+    across = shot.body.pixels_across
+    depths = [far - near for near, far in way.bands_mm]
+    return StackNumbers(
+        kind="ring" if way.kind == "ring" else ("hand" if shot.steadiness.held == "hand" else "rail"),
+        magnification=plan.reach.magnification,
+        effective_f_number=way.effective_f_number,
+        pixel_pitch_mm=shot.body.sensor_width_mm / across if across else None,
+        sensor_width_mm=plan.reach.sensor_width_mm,
+        c_mm=plan.sharpness.circle_um / 1000,
+        depth_of_field_mm=statistics.median(depths) if depths and min(depths) > 0 else None,
+        step_mm=way.stack.step_mm,
+        planned_frames=way.stack.frames,
+        entrance_pupil_distance_mm=plan.reach.entrance_pupil_mm,
+        first_mm=way.stack.first_mm,
+        **common,
+    )
+
+
+def _stack_way(plan, chosen):
+    stacks = [way for way in plan.ways if way.stack is not None and way.kind in ("rail", "ring")]
+    decided = [way for way in stacks if way.id == chosen]
+    return min(decided or stacks, key=lambda way: way.rank, default=None)
