@@ -1,4 +1,4 @@
-"""The command line: ``just-plane plan``, ``check``, ``merge``, ``ruler``, ``serve``, ``demo``, ``backup``, ``restore``."""
+"""The command line: ``just-plane plan``, ``check``, ``merge``, ``serve``, ``demo`` and the rest."""
 
 import argparse
 import sys

@@ -1,1 +1,1 @@
-"""Stacks of frames with known truth, made by layers of discs: nothing of the core is used, so it can be judged by them."""
+"""Stacks of frames with known truth, made by layers of discs: nothing of the core is used, so it is judged by them."""

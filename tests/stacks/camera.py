@@ -1,4 +1,4 @@
-"""A camera on a rail, on its ring or in a hand, that photographs a world: discs of defocus, grain, JPEG; and its faults."""
+"""A camera on a rail, on its ring or in a hand, that photographs a world: discs of defocus, grain, JPEG; its faults."""
 
 from typing import NamedTuple
 

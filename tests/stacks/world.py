@@ -31,7 +31,6 @@ class World(NamedTuple):
 
 def texture(generator, size, *, strength=1.0, weak=False):
     """Linear light: grain of every size, crumbs with edges, a slow change of tone; weak: hardly any of it."""
-    height, width = size
     light = np.zeros(size, np.float32)
     for sigma, weight in ((0.7, 0.5), (1.4, 0.6), (3, 0.6), (7, 0.5), (18, 0.5)):
         grain = cv2.GaussianBlur(generator.standard_normal(size).astype(np.float32), (0, 0), sigma)

@@ -45,7 +45,7 @@ class FrameReport(Answer):
     likeness: Annotated[float | None, Field(description="Fine detail in common with the frame before it; 1 all of it.")]
     loss: Annotated[
         float | None,
-        Field(description="ln of fine energy against the frames beside, place allowed for; null: unknown."),
+        Field(description="ln of energy against the frames beside, place allowed for; null: unknown."),
     ]
     clipped: Annotated[float | None, Field(description="Share of it that is burnt out.")]
 

@@ -50,7 +50,10 @@ def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Chec
     width, height = intake.size
     facts = stack_facts(numbers, width)
     reduction = facts.reduction(width)
-    follower, unreadable, pixels, same = None, {}, {}, {}
+    follower = None
+    unreadable: dict = {}
+    pixels: dict = {}
+    same: dict = {}
     for frame, one in enumerate(intake.facts):
         if progress:
             progress(frame, len(intake.facts), intake.names[frame])

@@ -74,7 +74,7 @@ def _guarded(run, options):
 def _check(options):
     numbers = _numbers(options.plan)
     intake = take_in(options.folder)
-    report, checked = check_intake(intake, numbers, _progress("checked"))
+    report, _ = check_intake(intake, numbers, _progress("checked"))
     if options.out is not None:
         if not options.quick and len([frame for frame in report.frames if frame.used]) >= 2:
             merger = Merger(intake, report, stack_facts(numbers, report.width_px))

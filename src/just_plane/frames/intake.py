@@ -1,6 +1,7 @@
 """Which files of a folder are the frames of a stack, in which order."""
 
 import re
+from itertools import pairwise
 from pathlib import Path
 from typing import NamedTuple
 
@@ -124,10 +125,12 @@ def take_in_files(folder, pictures, said=()):
             )
             facts[place] = None
             refused.append(Refused(pictures[place].name, reason))
-    if sum(one is not None for one in facts) < FEWEST:
+    whole = sum(one is not None for one in facts)
+    if whole < FEWEST:
+        readable = "no frames" if whole == 0 else "one frame"
         why = f" {refused[0].name}: {refused[0].reason}" if refused else ""
         raise FolderError(
-            f"{folder} holds {sum(one is not None for one in facts)} frames that can be read; a stack has at least two.{why}",
+            f"{folder} holds {readable} that can be read; a stack has at least two.{why}",
             "Choose the folder with the frames: JPEG, PNG, TIFF, DNG or camera raw.",
         )
     names = [path.name for path in pictures]
@@ -151,7 +154,7 @@ def _odd(names, facts):
     """Where clock or settings contradict the order of the names or each other."""
     said = []
     known = [(name, one) for name, one in zip(names, facts, strict=True) if one is not None]
-    for (before, first), (after, second) in zip(known[:-1], known[1:], strict=True):
+    for (before, first), (after, second) in pairwise(known):
         if first.taken and second.taken and second.taken < first.taken:
             said.append(f"The camera's clock puts {after} before {before}; the order of the names is kept.")
             break

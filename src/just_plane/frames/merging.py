@@ -79,7 +79,7 @@ class Merger:
         """
         width, height = self._report.size
         full = cv2.resize(depth, (width, height), interpolation=cv2.INTER_LINEAR) if methods != ("pyramid",) else None
-        merges = {}
+        merges: dict = {}
         for method in methods:
             if method == "depth":
                 merges[method] = DepthMerge(full)

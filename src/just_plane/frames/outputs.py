@@ -151,7 +151,9 @@ def write_sheet(folder, report, intake):
     -------
     str   Name of the file.
     """
-    thumbs, captions, marked = [], [], set()
+    thumbs: list = []
+    captions: list = []
+    marked: set = set()
     concerned = {one.frame for one in report.findings if one.frame is not None}
     for frame, (told, facts) in enumerate(zip(report.frames, intake.facts, strict=True)):
         if facts is None or told.why_not == "unreadable":

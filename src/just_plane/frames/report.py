@@ -234,7 +234,7 @@ def _not_judged(checked, facts, covered):
     judged = len(checked.order)
     if 0 < judged < LEAST_FRAMES:
         said.append(
-            f"With {judged} frames there is no telling what is usual: steps, bumps, drift, shake and dust are not judged."
+            f"With {judged} frames none can be told from the usual: steps, bumps, drift, shake and dust are not judged."
         )
     elif facts.kind == "hand":
         said.append("A stack in the hand moves between all frames: steps, bumps and shake are not judged.")

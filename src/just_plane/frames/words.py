@@ -136,7 +136,7 @@ def _moved(found, name, before, at, covered, names):
 
 def _dust(found, name, before, at, covered, names):
     return (
-        f"Dust on the sensor: a spot that takes {number(100 * found.amount, 2)} % of the light, at the same place of every frame.",
+        f"Dust on the sensor: a spot at one place of every frame takes {number(100 * found.amount, 2)} % of the light.",
         "A merge draws it out into a line. Clean the sensor, or mend the line.",
         WORK,
     )

@@ -116,8 +116,8 @@ def _plain_facts(path, opened):
         opened.info.get("icc_profile"),
         taken.strip("\0 ")[:40] if isinstance(taken, str) else "",
         *numbers,
-        camera=camera[:100],
-        grey=opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
+        camera[:100],
+        opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
     )
 
 

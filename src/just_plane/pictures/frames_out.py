@@ -72,7 +72,7 @@ def proof_tiff(path, picture, facts, px_per_mm=None):
         tags.append((_ISO, 3, 1, min(round(facts.iso), 65535), True))
     if facts.camera:
         tags.append((_MAKE, 2, 0, facts.camera, True))
-    resolution = {"resolution": (10 * px_per_mm,) * 2, "resolutionunit": "CENTIMETER"} if px_per_mm else {}
+    resolution: dict = {"resolution": (10 * px_per_mm,) * 2, "resolutionunit": "CENTIMETER"} if px_per_mm else {}
     written(
         path,
         lambda to: tifffile.imwrite(

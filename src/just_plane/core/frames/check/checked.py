@@ -1,5 +1,6 @@
 """A stack checked: all frames followed, put in order, measured against each other, and what went wrong named."""
 
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -98,10 +99,14 @@ def check_stack(follower, load, same_files, missing=()):
     slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
     still = stillness(stacked, slopes, fit)
     if follower.facts.kind != "hand":
+        disturbed = _disturbed(said)
         for k in np.flatnonzero(still.shaken):
+            if judged[k] in disturbed:
+                continue
             said.append(Found("shake", judged[k], float(still.loss[k] + still.fine_loss[k]), "ln"))
             left_out[judged[k]] = "shake"
-    dust = follower.watch.found(_depth_lookup(fit, grid))
+    ends = (min(places.values()), max(places.values()))
+    dust = follower.watch.found(_depth_lookup(fit, grid), ends, grid.step_blur_px / grid.circle_px)
     said += _dust_findings(dust, follower.reduction)
     return Checked(
         order=order,
@@ -127,7 +132,9 @@ def check_stack(follower, load, same_files, missing=()):
 
 def _outsiders(follower, main, missing):
     """Frames of other runs: alone they are foreign, several together could not be laid on the rest."""
-    left_out, said, runs = {}, [], {}
+    left_out: dict = {}
+    runs: dict = {}
+    said: list = []
     for frame, followed in sorted(follower.frames.items()):
         if frame not in main:
             runs.setdefault(followed.run, []).append(frame)
@@ -140,7 +147,7 @@ def _outsiders(follower, main, missing):
 
 
 def _light(follower, main):
-    light = {}
+    light: dict = {}
     for frame in main:
         followed = follower.frames[frame]
         light[frame] = 0.0 if followed.before is None else light[followed.before] + followed.light_ev
@@ -174,7 +181,7 @@ def _in_order(order, dark, energies):
 def _neighbours(follower, load, order):
     """The later frame of every pair in the order; those that were not laid on each other as they came, now."""
     followed = []
-    for before, this in zip(order[:-1], order[1:], strict=True):
+    for before, this in pairwise(order):
         known = follower.frames[this]
         if known.before == before:
             followed.append(known)
@@ -205,6 +212,12 @@ def _places(order, steps, said):
         at += step
         places[frame] = at
     return places
+
+
+def _disturbed(said):
+    """Frames on either side of a place where the stack was disturbed: detail lost there has that cause."""
+    causes = ("skipped_step", "bump", "rotation", "moved")
+    return {frame for one in said if one.code in causes for frame in (one.frame, one.before)}
 
 
 def _depth_lookup(fit, grid):

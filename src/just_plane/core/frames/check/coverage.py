@@ -1,5 +1,6 @@
 """What of the subject is sharp in some frame: at places that were asked about, and along the depth."""
 
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -93,7 +94,7 @@ def gaps(checked, facts):
     usable.sort(key=lambda frame: checked.places[frame])
     reach = facts.reach_steps
     found = []
-    for before, after in zip(usable[:-1], usable[1:], strict=True):
+    for before, after in pairwise(usable):
         start, end = checked.places[before], checked.places[after]
         if end - start > 2 * reach * JUST:
             found.append(Gap(start + reach, end - reach, before, after))

@@ -12,7 +12,7 @@ DARK = -0.025
 """ln of light, weighted toward frames that are out of focus there."""
 STILL_THERE = 0.35
 """Of that darkness, in every frame but one."""
-OUTSTANDING = 4.0
+OUTSTANDING = 4.5
 """Times the spread of the same measure around: what the blurred subject itself leaves there."""
 AROUND = 24
 """Px over which that spread is taken."""
@@ -28,6 +28,8 @@ ALONE = 0.5
 JUMP = 4.0
 """Steps: beside such a jump of depth the edge itself is dark in every frame."""
 LEAST_FRAMES = 8
+LEAST_BLUR_CIRCLES = 6.0
+"""How far out of focus a place must once have been: nearer, the subject keeps spots of its own."""
 
 
 class Spot(NamedTuple):
@@ -71,12 +73,14 @@ class Watch:
         np.minimum(self._lowest, spots, out=self._lowest)
         self.frames += 1
 
-    def found(self, depth_at):
+    def found(self, depth_at, ends, step_blur_circles):
         """Spots that are dust.
 
         Parameters
         ----------
-        depth_at : function   (N, 2) places in px to depths in steps, NaN where not known.
+        depth_at : function         (N, 2) places in px to depths in steps, NaN where not known.
+        ends : (float, float)       Where the first and the last frame stand, in steps.
+        step_blur_circles : float   Blur that a step adds, in circles of confusion.
 
         Returns
         -------
@@ -95,7 +99,14 @@ class Watch:
             spot
             for index in range(1, count)
             if (spot := _spot(index, labels, stats, centres, mean, depth_at)) is not None
+            and _was_far_out(spot, depth_at, ends, step_blur_circles)
         ]
+
+
+def _was_far_out(spot, depth_at, ends, step_blur_circles):
+    depth = float(depth_at(np.array([[spot.x, spot.y]]))[0])
+    farthest = max(abs(depth - end) for end in ends)
+    return not np.isfinite(depth) or farthest * step_blur_circles >= LEAST_BLUR_CIRCLES
 
 
 def _spot(index, labels, stats, centres, mean, depth_at):

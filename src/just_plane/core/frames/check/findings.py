@@ -19,7 +19,7 @@ WIDE = 1.4
 PLAINLY_SKIPPED = -0.12
 """Where the step cannot be found, the sign alone must be so strong."""
 UNMISTAKABLE, TWO = -0.30, -0.25
-"""So strong that a step found otherwise is not believed: hairs have two depths in every tile. And from where it is two."""
+"""So strong that a step found otherwise is not believed: hairs have two depths in a tile. And from where it is two."""
 CLEAR = 0.8
 """Usual likeness above which noise has no say in it."""
 SAME_PLACE = 0.35

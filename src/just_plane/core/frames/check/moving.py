@@ -69,11 +69,8 @@ def moved_part(before, this, similarity):
     first = before[0]
     energy = cv2.boxFilter(first * first, -1, size) + cv2.boxFilter(laid * laid, -1, size) + 1e-9
     there = _left_over(first, laid, size) / energy
-    sharp = (
-        _sharp(before[1], size)
-        & _sharp(laid_on(this[1], half)[0], size)
-        & (cv2.erode(inside.astype(np.uint8), None, iterations=FARTHEST + 2) > 0)
-    )
+    within = cv2.erode(inside.astype(np.uint8), np.ones((3, 3), np.uint8), iterations=FARTHEST + 2) > 0
+    sharp = within & _sharp(before[1], size) & _sharp(laid_on(this[1], half)[0], size)
     suspect = (there > RESIDUAL) & sharp
     if suspect.mean() < LEAST_SHARE:
         return None

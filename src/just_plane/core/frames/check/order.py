@@ -83,7 +83,7 @@ def _changed(order):
             if i == j:
                 continue
             rest = order[:i] + order[i + 1 :]
-            yield rest[:j] + [order[i]] + rest[j:]
+            yield [*rest[:j], order[i], *rest[j:]]
             if i < j:
                 swapped = list(order)
                 swapped[i], swapped[j] = swapped[j], swapped[i]

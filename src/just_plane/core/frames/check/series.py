@@ -31,7 +31,7 @@ class Followed(NamedTuple):
 
 
 class _Held(NamedTuple):
-    index: int
+    number: int
     ready: Ready
     halves: tuple
 
@@ -78,9 +78,9 @@ class Follower:
         return followed
 
     def _followed(self, numbers, run, before, held, laid):
-        light = light_between(self.frames[before.index].measured, numbers, self.grid, laid.similarity)
+        light = light_between(self.frames[before.number].measured, numbers, self.grid, laid.similarity)
         part = moved_part(before.halves, held.halves, laid.similarity)
-        return Followed(numbers, run, before.index, laid, light, part)
+        return Followed(numbers, run, before.number, laid, light, part)
 
     def relaid(self, before, grey_before, this, grey_this):
         """Lay two frames on each other again that are neighbours after all.
@@ -109,7 +109,7 @@ class Follower:
         -------
         list of int   Its frames, in the order they came.
         """
-        runs = {}
+        runs: dict = {}
         for index, followed in sorted(self.frames.items()):
             runs.setdefault(followed.run, []).append(index)
         return max(runs.values(), key=len) if runs else []

@@ -3,6 +3,7 @@
 Never by absolute sharpness, which follows the subject: each tile is compared with itself in the frames beside.
 """
 
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -82,7 +83,7 @@ def _usual_curve(fineness, far, near):
         return np.zeros_like(fineness)
     edges = np.linspace(0, NEAR, 7)
     middles, heights = [], []
-    for low, high in zip(edges[:-1], edges[1:], strict=True):
+    for low, high in pairwise(edges):
         inside = good & (distances >= low) & (distances < high)
         if inside.sum() >= 5:
             middles.append((low + high) / 2)

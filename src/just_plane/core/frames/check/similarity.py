@@ -1,4 +1,4 @@
-"""Places of frames on each other: shift, turn and size, as matrices that are multiplied, never as shifts that are added.
+"""Places of frames on each other: shift, turn and size, as matrices that are multiplied, never shifts that are added.
 
 A similarity is a (2, 3) array that takes places (x, y), in pixels from the middle of the first pixel, to places.
 """
