@@ -196,6 +196,8 @@ def _concerns(found, gap, checked):
     if found.code == "skipped_step":
         return (gap.before, gap.after) == (found.before, found.frame)
     place = checked.places.get(found.frame)
+    if place is None and found.frame is not None:
+        return gap.before < found.frame < gap.after
     return place is not None and checked.places[gap.before] <= place <= checked.places[gap.after]
 
 

@@ -40,8 +40,15 @@ def _again(at, covered):
     return f"Take it again{at}.", PICTURE
 
 
+def _instead(covered):
+    if covered:
+        return "It is left out, and nothing is missing.", WORD
+    return "It is left out. Look for the frame that belongs there, or take it again.", PICTURE
+
+
 def _foreign(found, name, before, at, covered, names):
-    return f"{name} does not belong to this stack: nothing in it fits the frames beside it.", "It is left out.", WORD
+    remedy, cost = _instead(covered)
+    return f"{name} does not belong to this stack: nothing in it fits the frames beside it.", remedy, cost
 
 
 def _failed(found, name, before, at, covered, names):
@@ -56,7 +63,8 @@ def _failed(found, name, before, at, covered, names):
 
 def _duplicate(found, name, before, at, covered, names):
     if found.amount == 0 and found.unit == "steps":
-        return f"{name} is the same picture as {before}.", "It is left out.", WORD
+        remedy, cost = _instead(covered)
+        return f"{name} is the same picture as {before}.", remedy, cost
     return (
         f"{name} stands where {before} stood: the rail was not moved between them.",
         "Nothing is missing because of it." if covered else f"Look for the step that was missed{at}.",

@@ -105,7 +105,7 @@ def _plain_facts(path, opened):
     if turned >= 5:
         width, height = height, width
     camera = " ".join(str(notes[tag]).strip("\0 ") for tag in MAKE_MODEL if tag in notes)
-    numbers = (_number(notes.get(tag)) for tag in (EXPOSURE, F_NUMBER, ISO, FOCAL_LENGTH))
+    exposure, stop, iso, focal = (_number(notes.get(tag)) for tag in (EXPOSURE, F_NUMBER, ISO, FOCAL_LENGTH))
     taken = notes.get(TAKEN, "")
     return FrameFacts(
         str(path),
@@ -115,7 +115,10 @@ def _plain_facts(path, opened):
         turned,
         opened.info.get("icc_profile"),
         taken.strip("\0 ")[:40] if isinstance(taken, str) else "",
-        *numbers,
+        exposure,
+        stop,
+        iso,
+        focal,
         camera[:100],
         opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
     )

@@ -18,7 +18,21 @@ def stack_numbers(shot, units="mm"):
     -------
     StackNumbers       What cannot be worked out is null.
     """
-    plan = plan_shot(shot, units)
+    return numbers_of(shot, plan_shot(shot, units))
+
+
+def numbers_of(shot, plan):
+    """The same, from a plan that is there already.
+
+    Parameters
+    ----------
+    shot : Shot
+    plan : Plan        Of that shot.
+
+    Returns
+    -------
+    StackNumbers
+    """
     points = [
         NamedPlace(name=point.name, from_left=point.from_left, from_top=point.from_top)
         for point in shot.plane.points
@@ -29,7 +43,7 @@ def stack_numbers(shot, units="mm"):
         "contrast_threshold": shot.sharp.contrast_threshold,
         "points": points,
     }
-    way = _stack_way(plan, shot.chosen_way)
+    way = stack_way(plan, shot.chosen_way)
     if plan.reach is None or plan.sharpness is None or way is None:
         return StackNumbers(**common)
     across = shot.body.pixels_across
@@ -50,7 +64,18 @@ def stack_numbers(shot, units="mm"):
     )
 
 
-def _stack_way(plan, chosen):
+def stack_way(plan, chosen):
+    """The stack that is meant: the way decided on when it is one, else the best ranked.
+
+    Parameters
+    ----------
+    plan : Plan
+    chosen : str or None   Way decided on.
+
+    Returns
+    -------
+    WayAnswer or None
+    """
     stacks = [way for way in plan.ways if way.stack is not None and way.kind in ("rail", "ring")]
     decided = [way for way in stacks if way.id == chosen]
     return min(decided or stacks, key=lambda way: way.rank, default=None)

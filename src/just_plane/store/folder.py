@@ -9,6 +9,7 @@ import platformdirs
 from just_plane.store.connection import Database
 from just_plane.store.copies import is_whole, latest_copy, set_aside
 from just_plane.store.errors import DiskError, MigrationError
+from just_plane.store.jobs import Jobs
 from just_plane.store.kits import KeptKit
 from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
@@ -56,6 +57,7 @@ class Store(NamedTuple):
     shots: Shots
     kit: KeptKit
     photographs: Photographs
+    jobs: Jobs
 
 
 def open_store(folder):
@@ -78,4 +80,4 @@ def open_store(folder):
         raise _set_aside(path)
     migrate(path)
     database = Database(folder / FILE)
-    return Store(Shots(database), KeptKit(database), Photographs(database))
+    return Store(Shots(database), KeptKit(database), Photographs(database), Jobs(database))

@@ -13,6 +13,8 @@ from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved
 from just_plane.core.frames.check.tiles import CURVE, Grid, sampled
 
+MOST_STEPS_AWAY = 2.0
+"""A part that moved is told only where it lies so near to the plane of focus."""
 FEWEST = 2
 """Frames that make a stack."""
 
@@ -81,6 +83,7 @@ def check_stack(follower, load, same_files, missing=()):
     energies = {frame: _energies(follower, reference, frame) for frame in order}
     order, wrong = _in_order(order, dark, energies)
     said += wrong
+    spans = _spans(order, left_out)
     followed = _neighbours(follower, load, order)
     grid = follower.grid
     pairs = Pairs.of(followed, ((grid.width - 1) / 2, (grid.height - 1) / 2))
@@ -92,16 +95,20 @@ def check_stack(follower, load, same_files, missing=()):
         judged = order
     stacked = np.stack([energies[frame] for frame in judged])
     steps = _steps(order, judged, found_steps(stacked[:, CURVE]))
-    if follower.facts.kind != "hand":
-        said += pair_findings(pairs, order, steps, follower.reduction, [one.moved for one in followed])
-    places = _places(order, steps, said)
-    fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
     slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
+    at_first = stillness(stacked, slopes, fit_focus(stacked[:, CURVE], np.arange(len(judged), dtype=float)))
+    blind = {*dark, *(judged[k] for k in np.flatnonzero(at_first.plainly_shaken))}
+    if follower.facts.kind != "hand":
+        silent = {*blind, *(order[p + 1] for p in spans)}
+        said += pair_findings(pairs, order, steps, follower.reduction, [one.moved for one in followed], silent)
+    places = _places(order, steps, said, spans)
+    fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
+    said = [one for one in said if one.code != "moved" or _in_focus(one, fit, grid, places, follower, reference)]
     still = stillness(stacked, slopes, fit)
     if follower.facts.kind != "hand":
         disturbed = _disturbed(said)
         for k in np.flatnonzero(still.shaken):
-            if judged[k] in disturbed:
+            if judged[k] in disturbed and judged[k] not in blind:
                 continue
             said.append(Found("shake", judged[k], float(still.loss[k] + still.fine_loss[k]), "ln"))
             left_out[judged[k]] = "shake"
@@ -200,18 +207,44 @@ def _steps(order, judged, found):
     return steps
 
 
-def _places(order, steps, said):
-    """Where frames stand: as planned, but where a finding says otherwise."""
+def _spans(order, left_out):
+    """Pairs between which frames were left out: place of the pair to the reasons."""
+    spans = {}
+    for p, (before, this) in enumerate(pairwise(order)):
+        between = [left_out[frame] for frame in range(min(before, this) + 1, max(before, this)) if frame in left_out]
+        if between and not any(before < frame < this for frame in order):
+            spans[p] = between
+    return spans
+
+
+def _across(step, reasons):
+    """Steps across frames that were left out: a copy need not stand for one, a foreign frame most likely does."""
+    most = 1 + len(reasons)
+    if np.isfinite(step):
+        return float(np.clip(round(step), 1, most))
+    return float(1 + sum(reason != "duplicate" for reason in reasons))
+
+
+def _places(order, steps, said, spans):
+    """Where frames stand: as planned, but where a finding or a frame left out says otherwise."""
     places, at = {order[0]: 0.0}, 0.0
     told = {one.frame: one for one in said if one.code in ("skipped_step", "duplicate") and one.unit == "steps"}
     for p, frame in enumerate(order[1:]):
         finding = told.get(frame)
-        step = 1.0
+        step = _across(steps[p], spans[p]) if p in spans else 1.0
         if finding is not None:
             step = 1 + finding.amount if finding.code == "skipped_step" else max(float(np.nan_to_num(steps[p])), 0.0)
         at += step
         places[frame] = at
     return places
+
+
+def _in_focus(found, fit, grid, places, follower, reference):
+    """Whether a part that seems to have moved was in focus in those frames: what is not pulls with its own blur."""
+    small = (np.array([found.place]) - (follower.reduction - 1) / 2) / follower.reduction
+    there = moved(follower.between(found.before, reference), small)
+    depth = float(_depth_lookup(fit, grid)(there)[0])
+    return not np.isfinite(depth) or abs(depth - (places[found.before] + places[found.frame]) / 2) <= MOST_STEPS_AWAY
 
 
 def _disturbed(said):

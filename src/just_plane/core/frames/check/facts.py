@@ -90,7 +90,8 @@ class StackFacts(NamedTuple):
         -------
         float or array              mm.
         """
-        return distance * self.magnification**2 / self.effective_f_number
+        size, f_number = self.magnification or math.nan, self.effective_f_number or math.nan
+        return distance * size**2 / f_number
 
     @property
     def judges_contrast(self):

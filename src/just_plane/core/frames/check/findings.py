@@ -16,7 +16,7 @@ SKIPPED, REPEATED = -0.06, 0.04
 """Likeness of fine detail against the pairs beside, over the usual likeness: a sign of a step skipped, or repeated."""
 WIDE = 1.4
 """Steps found from which the sign is believed."""
-PLAINLY_SKIPPED = -0.12
+PLAINLY_SKIPPED = -0.18
 """Where the step cannot be found, the sign alone must be so strong."""
 UNMISTAKABLE, TWO = -0.30, -0.25
 """So strong that a step found otherwise is not believed: hairs have two depths in a tile. And from where it is two."""
@@ -24,7 +24,7 @@ CLEAR = 0.8
 """Usual likeness above which noise has no say in it."""
 SAME_PLACE = 0.35
 """Steps."""
-DRIFT_EV, JUMP_EV, DEAD_EV = 0.03, 0.05, -0.7
+DRIFT_EV, JUMP_EV, DEAD_EV = 0.038, 0.05, -0.7
 LEAST_FRAMES = 8
 """With fewer there is no telling what is usual: no bumps, steps, drifts."""
 CODES = (
@@ -134,7 +134,7 @@ def _jumps(values):
     return found
 
 
-def pair_findings(pairs, order, steps, times, parts):
+def pair_findings(pairs, order, steps, times, parts, blind=()):
     """Bumps, turns, steps skipped or repeated, parts that moved.
 
     Parameters
@@ -144,6 +144,7 @@ def pair_findings(pairs, order, steps, times, parts):
     steps : (P,) array         Steps found; NaN where not known.
     times : int                Full pixels to one of the picture that was measured, each way.
     parts : list               Moved or None, by pair.
+    blind : set of int         Frames too dark or too shaken to tell steps and parts by.
 
     Returns
     -------
@@ -165,7 +166,7 @@ def pair_findings(pairs, order, steps, times, parts):
             said.append(Found("bump", amount=float(shift[p] * times), unit="px", **pair))
         if turned:
             said.append(Found("rotation", amount=float(turn[p]), unit="deg", **pair))
-        if bumped or turned:
+        if bumped or turned or order[p] in blind or order[p + 1] in blind:
             continue
         missing = _missing(likeness[p], usual, steps[p])
         if missing:

@@ -58,10 +58,13 @@ def noise_floors(energies):
     (N,) array                The 8th percentile over the frames: every tile is far out of focus somewhere. Of fewer
                               than eight frames the median of the quietest tenth of all tiles.
     """
-    with np.errstate(all="ignore"):
-        if len(energies) >= 8:
-            return np.nanpercentile(energies, 8, axis=0)
-        lowest = np.nanmin(energies, axis=0)
+    seen = np.isfinite(energies).any(axis=0)
+    floors = np.full(energies.shape[1], np.nan)
+    if len(energies) >= 8:
+        floors[seen] = np.nanpercentile(energies[:, seen], 8, axis=0)
+        return floors
+    else:
+        lowest = np.nanmin(np.where(np.isfinite(energies), energies, np.inf), axis=0)
         quiet = lowest[np.isfinite(lowest)]
         if not len(quiet):
             return np.full(energies.shape[1], np.nan)
@@ -214,4 +217,6 @@ def _losses(y, samples, places, losses, depths, tops, leverage, width):
     for k in range(len(places)):
         near = samples[k] & (np.abs(places[k] - depths) <= NEAR) & (leverage[k] < 0.9)
         found[k] = losses[k] + 0.5 * float(np.median(left_out[k, near])) if near.sum() >= LEAST_TILES else np.nan
-    return np.where(np.isnan(found), 0.0, found - np.nanmedian(found)) if np.isfinite(found).any() else losses
+    if not np.isfinite(found).any():
+        return losses
+    return np.where(np.isnan(found), 0.0, found - np.nanmedian(found))

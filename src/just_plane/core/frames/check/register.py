@@ -143,9 +143,10 @@ def _by_template(before, this):
 
 def _refined(first, second, start, smoothing):
     criteria = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_COUNT, ROUNDS, EPSILON)
+    whole = np.full(first.shape, 255, np.uint8)
     try:
         affine = cv2.findTransformECC(
-            first, second, start.astype(np.float32), cv2.MOTION_AFFINE, criteria, None, smoothing
+            first, second, start.astype(np.float32), cv2.MOTION_AFFINE, criteria, whole, smoothing
         )[1]
     except cv2.error:  # it does not settle: the pictures share nothing
         return None

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.frames.check.focus_fit import NEAR
+from just_plane.core.frames.check.focus_fit import NEAR, noise_floors
 from just_plane.core.frames.check.tiles import CURVE, FINE
 
 LEAST_TILES = 15
@@ -17,6 +17,10 @@ LEAST_CLEAN = 3.0
 """Times the noise: fine detail under it is no measure of anything."""
 BESIDE, LEAST_BESIDE = 3, 3
 """Frames on either side to compare with; how many of those must themselves be judged."""
+
+
+PLAIN_ONE_WAY = 0.15
+"""Nothing but shake makes detail run one way so much more than in the frames beside."""
 
 
 class Stillness(NamedTuple):
@@ -42,6 +46,17 @@ class Stillness(NamedTuple):
             coarse = (self.loss < -0.25) & (self.one_way > 0.20)
         return fine | coarse
 
+    @property
+    def plainly_shaken(self):
+        """Those that nothing else explains, whatever is not yet known of the steps.
+
+        Returns
+        -------
+        (K,) bool array
+        """
+        with np.errstate(invalid="ignore"):
+            return self.shaken & (self.one_way > PLAIN_ONE_WAY)
+
 
 def stillness(energies, slopes, fit):
     """Judge every frame.
@@ -59,7 +74,7 @@ def stillness(energies, slopes, fit):
     far = np.abs(fit.places[:, np.newaxis] - fit.depths)
     near = far <= NEAR
     with np.errstate(all="ignore"):
-        floors = np.nanpercentile(energies, 8, axis=0)
+        floors = np.stack([noise_floors(energies[:, band]) for band in range(energies.shape[1])])
         clean = np.maximum(energies - floors, 1e-12)
         fineness = np.log(clean[:, FINE] / clean[:, CURVE])
         near &= clean[:, FINE] > LEAST_CLEAN * floors[FINE]
@@ -98,7 +113,8 @@ def _against_itself(values, near):
     total = np.nansum(kept, axis=0)
     with np.errstate(all="ignore"):
         others = (total - kept) / (count - 1)
-        return np.nanmedian(np.where(count > 1, kept - others, np.nan), axis=1) if kept.size else kept[:, 0]
+        rows = np.where(count > 1, kept - others, np.nan)
+    return np.array([np.median(row[np.isfinite(row)]) if np.isfinite(row).any() else np.nan for row in rows])
 
 
 def _beside(values):

@@ -106,7 +106,8 @@ def measured(grey, grid):
     cells = (2 * grid.across, 2 * grid.down)
     mean = _cells(grey, cells)
     over = 1 / (mean + 0.01) ** 2
-    energies, slopes = [], None
+    energies: list = []
+    slopes = np.zeros((3, *over.shape))
     for index, frequency in enumerate(grid.frequencies):
         sigma = 0.175 / frequency
         picture, times = grey, 1

@@ -45,7 +45,7 @@ class DetailMerge:
         ----------
         picture : (H, W, 3) int16 array   0 to 8192, encoded.
         """
-        finer, energy = picture, None
+        finer, energy = picture, np.zeros(self._shape, np.float32)
         for level in range(LEVELS):
             coarser = cv2.pyrDown(finer)
             detail = finer - cv2.pyrUp(coarser, dstsize=finer.shape[1::-1])
@@ -63,6 +63,7 @@ class DetailMerge:
         else:
             low, high = self._windows[level]
             away = np.maximum(np.maximum(low - self.frames, self.frames - high), 0).astype(np.float32)
+            assert self._away is not None
             nearest = self._away[level]
             wins = (away < nearest) | ((away == nearest) & (energy > best))
             np.copyto(nearest, away, where=wins)
@@ -88,9 +89,9 @@ class DetailMerge:
         -------
         (H, W, 3) float32 array   0 to 1, encoded.
         """
-        answer = (self._base / np.maximum(self._base_weight, 1)[..., np.newaxis]).astype(np.float32)
+        answer: np.ndarray = (self._base / np.maximum(self._base_weight, 1)[..., np.newaxis]).astype(np.float32)
         for detail in reversed(self._detail):
-            answer = cv2.pyrUp(answer, dstsize=detail.shape[1::-1]) + detail
+            answer = np.add(cv2.pyrUp(answer, dstsize=detail.shape[1::-1]), detail, dtype=np.float32)
         return np.clip(answer / SCALE, 0, 1)
 
 

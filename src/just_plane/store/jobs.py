@@ -1,0 +1,107 @@
+"""Long work as it is asked for and ends; the work itself is elsewhere, its results are files in a folder."""
+
+import sqlite3
+import uuid
+from datetime import UTC, datetime
+from typing import NamedTuple
+
+from just_plane.store.connection import statement
+from just_plane.store.errors import NotFoundError
+
+OPEN = ("waiting", "running", "cancelling")
+
+
+class Job(NamedTuple):
+    """One request."""
+
+    job_id: str
+    document_id: str | None
+    kind: str
+    request_json: str
+    request_key: str
+    state: str
+    tries: int
+    message: str
+    remedy: str
+    asked_at: str
+    ended_at: str | None
+
+
+def _now():
+    return datetime.now(UTC).isoformat(timespec="milliseconds")
+
+
+class Jobs:
+    """The jobs of one database; ``folder`` is where results lie."""
+
+    def __init__(self, database):
+        self.database = database
+        self.folder = database.path.parent / "results"
+
+    def ask(self, kind, request_json, request_key, document_id=None):
+        """A new job, or the open one that asks the same: Job."""
+        with self.database.write() as connection:
+            row = connection.execute(statement("job_open_by_key"), {"request_key": request_key}).fetchone()
+            if row is not None:
+                return Job(**dict(row))
+            job_id = uuid.uuid4().hex
+            connection.execute(
+                statement("job_insert"),
+                {
+                    "job_id": job_id,
+                    "document_id": document_id,
+                    "kind": kind,
+                    "request_json": request_json,
+                    "request_key": request_key,
+                    "now": _now(),
+                },
+            )
+            return self._get(connection, job_id)
+
+    def get(self, job_id):
+        """One job. Raises NotFoundError."""
+        with self.database.read() as connection:
+            return self._get(connection, job_id)
+
+    def of_document(self, document_id, most=20):
+        """The last jobs of a shot, the newest first: list of Job."""
+        with self.database.read() as connection:
+            rows = connection.execute(
+                statement("jobs_of_document"), {"document_id": document_id, "most": most}
+            ).fetchall()
+        return [Job(**dict(row)) for row in rows]
+
+    def take(self):
+        """The next job that waits, running from now; None when none waits."""
+        with self.database.write() as connection:
+            row = connection.execute(statement("job_next")).fetchone()
+            if row is None:
+                return None
+            connection.execute(statement("job_start"), {"job_id": row["job_id"]})
+            return self._get(connection, row["job_id"])
+
+    def end(self, job_id, state, message="", remedy=""):
+        """Done, failed or cancelled."""
+        with self.database.write() as connection:
+            connection.execute(
+                statement("job_end"),
+                {"job_id": job_id, "state": state, "message": message, "remedy": remedy, "now": _now()},
+            )
+
+    def cancel(self, job_id):
+        """Ask a job to stop; nothing happens to one that ended. Returns the job as it is then."""
+        with self.database.write() as connection:
+            connection.execute(statement("job_cancel"), {"job_id": job_id, "now": _now()})
+            return self._get(connection, job_id)
+
+    def take_up(self):
+        """At the start of a server: what ran when the last one ended waits again."""
+        with self.database.write() as connection:
+            connection.execute(statement("jobs_taken_up"))
+
+    @staticmethod
+    def _get(connection: sqlite3.Connection, job_id):
+        row = connection.execute(statement("job_by_id"), {"job_id": job_id}).fetchone()
+        if row is None:
+            raise NotFoundError("There is no such job.", "Start it again.")
+        return Job(**dict(row))

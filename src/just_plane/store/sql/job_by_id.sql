@@ -1,0 +1,1 @@
+SELECT * FROM job WHERE job_id = :job_id;

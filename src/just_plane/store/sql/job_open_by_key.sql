@@ -1,0 +1,1 @@
+SELECT * FROM job WHERE request_key = :request_key AND state IN ('waiting', 'running', 'cancelling');
