@@ -17,12 +17,20 @@ MAY_IMPORT = {
     "planning": PLAIN
     | {"csv", "io", "numpy", "pydantic", "just_plane.contract", "just_plane.core", "just_plane.planning"},
     "pictures": PLAIN
-    | {"PIL", "base64", "cv2", "io", "numpy", "just_plane.contract", "just_plane.core", "just_plane.pictures"},
+    | {"PIL", "base64", "cv2", "hashlib", "io", "json", "numpy", "os", "pathlib", "rawpy", "tifffile"}
+    | {"just_plane.contract", "just_plane.core", "just_plane.pictures"},
     "shelf": PLAIN | {"importlib", "just_plane.contract"},
     "demo": PLAIN
     | {"importlib", "just_plane.contract", "just_plane.demo", "just_plane.pictures", "just_plane.planning"}
     | {"just_plane.shelf"},
     # Of this package no more than the contract: what is kept does not know what it means.
+    # Work on paths: it may open files, but knows no server and no data file.
+    "frames": PLAIN
+    | {"PIL", "concurrent", "cv2", "io", "json", "numpy", "os", "pathlib", "pydantic", "re", "shutil", "sys"}
+    | {f"just_plane.{layer}" for layer in ("contract", "core", "frames", "pictures", "planning")},
+    "jobs": PLAIN
+    | {"concurrent", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil", "threading", "time"}
+    | {"just_plane.frames", "just_plane.jobs", "just_plane.store"},
     "store": PLAIN
     | {
         "datetime",
@@ -49,12 +57,13 @@ MAY_IMPORT = {
         "pydantic",
         "secrets",
     }
-    | {"socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract", "just_plane.core"}
+    | {"numpy", "socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract"}
+    | {"just_plane.core", "just_plane.frames", "just_plane.jobs"}
     | {"just_plane.pictures", "just_plane.planning", "just_plane.shelf", "just_plane.store", "just_plane.web"},
 }
-"""By layer; places are kept for ``devices``, ``runs``, ``jobs``, ``frames``, ``trials`` and ``practice``."""
+"""By layer; places are kept for ``devices``, ``runs``, ``trials`` and ``practice``."""
 
-OPENCV = ("core/frames", "pictures")
+OPENCV = ("core/frames", "frames", "pictures")
 """Rooms that may use OpenCV, and no others."""
 
 ROOMS = {
@@ -64,10 +73,11 @@ ROOMS = {
     "stations": {"rig", "setup", "words"},
     "plane": {"setup", "words"},
     "ways": {"rig", "setup", "words"},
-    "pictures": {"plane", "setup", "stations", "ways"},
+    "pictures": {"plan", "plane", "setup", "stack_numbers", "stations", "ways"},
     "kit": {"rig", "words"},
     "calibration": {"rig", "words"},
     "plan": {"plane", "setup", "stations", "ways", "words"},
+    "stack_numbers": {"plan"},
 }
 """Rooms of planning and what each may use: ``plan`` only joins."""
 

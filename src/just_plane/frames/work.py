@@ -1,5 +1,6 @@
-"""The work of one job, as a function of paths: frames in, one folder of results out. Knows no server and no data file."""
+"""The work of one job as a function of paths: frames in, one folder of results out. Knows no server, no data file."""
 
+import io
 import json
 import os
 import shutil
@@ -35,7 +36,7 @@ class WorkError(Exception):
         self.remedy = remedy
 
 
-class Stopped(Exception):
+class StoppedError(Exception):
     """Somebody asked for the work to stop."""
 
 
@@ -53,7 +54,7 @@ def check_into(folder, numbers_json, methods, results, scratch):
     Raises
     ------
     WorkError   The frames cannot be used, or the disk refused.
-    Stopped     ``stop`` appeared.
+    StoppedError  ``stop`` appeared.
     """
     try:
         _check_into(Path(folder), StackNumbers.model_validate_json(numbers_json), methods, Path(results), Path(scratch))
@@ -125,7 +126,7 @@ def _write_curves(path, checked):
 def _progress(scratch, part, passes):
     def told(done, count, name):
         if (scratch / "stop").exists():
-            raise Stopped
+            raise StoppedError
         share = (part + done / max(count, 1)) / passes
         words = ("Measuring", "Finding depth in", "Merging")[part]
         written(
@@ -149,8 +150,6 @@ def jpeg_file(path, picture, width=None):
 
 def jpeg_bytes(picture, width=None):
     """The same as bytes."""
-    import io
-
     if width is not None and picture.shape[1] > width:
         height = max(round(picture.shape[0] * width / picture.shape[1]), 1)
         picture = cv2.resize(picture, (width, height), interpolation=cv2.INTER_AREA)

@@ -4,6 +4,7 @@ import os
 import threading
 import time
 from concurrent.futures import ProcessPoolExecutor
+from contextlib import suppress
 from multiprocessing import get_context
 
 LOOK_S = 1.0
@@ -12,10 +13,8 @@ LOOK_S = 1.0
 
 def _settle(parent):
     """In each worker: gentle to the page, and gone soon after the server is."""
-    try:
+    with suppress(AttributeError, OSError):
         os.nice(5)
-    except (AttributeError, OSError):
-        pass
 
     def watch():
         while os.getppid() == parent:

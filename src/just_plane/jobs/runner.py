@@ -8,7 +8,7 @@ from concurrent.futures import CancelledError
 from concurrent.futures.process import BrokenProcessPool
 from pathlib import Path
 
-from just_plane.frames.work import Stopped, WorkError, check_into
+from just_plane.frames.work import StoppedError, WorkError, check_into
 from just_plane.jobs.requests import results_folder
 from just_plane.store.errors import StoreError
 
@@ -111,7 +111,7 @@ class Runner:
                 return "done", "", ""
             except WorkError as error:
                 return "failed", error.message, error.remedy
-            except Stopped:
+            except StoppedError:
                 return "cancelled", "", ""
             except (BrokenProcessPool, CancelledError):
                 self._engine.anew()
@@ -123,3 +123,8 @@ class Runner:
 def result_file(jobs, job, name):
     """Where a file of a job's results lies: Path."""
     return Path(results_folder(jobs.folder, job.request_key)) / name
+
+
+def request_of(job):
+    """What a job was asked: dict of ``folder``, ``numbers`` and ``methods``."""
+    return json.loads(job.request_json)

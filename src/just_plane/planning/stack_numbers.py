@@ -1,7 +1,5 @@
 """The numbers of a stack that checking its frames needs, from the shot that it was planned by."""
 
-import statistics
-
 from just_plane.contract.stack_numbers import NamedPlace, StackNumbers
 from just_plane.planning.plan import plan_shot
 
@@ -47,7 +45,7 @@ def numbers_of(shot, plan):
     if plan.reach is None or plan.sharpness is None or way is None:
         return StackNumbers(**common)
     across = shot.body.pixels_across
-    depths = [far - near for near, far in way.bands_mm]
+    depths = sorted(far - near for near, far in way.bands_mm)
     return StackNumbers(
         kind="ring" if way.kind == "ring" else ("hand" if shot.steadiness.held == "hand" else "rail"),
         magnification=plan.reach.magnification,
@@ -55,7 +53,7 @@ def numbers_of(shot, plan):
         pixel_pitch_mm=shot.body.sensor_width_mm / across if across else None,
         sensor_width_mm=plan.reach.sensor_width_mm,
         c_mm=plan.sharpness.circle_um / 1000,
-        depth_of_field_mm=statistics.median(depths) if depths and min(depths) > 0 else None,
+        depth_of_field_mm=depths[len(depths) // 2] if depths and min(depths) > 0 else None,
         step_mm=way.stack.step_mm,
         planned_frames=way.stack.frames,
         entrance_pupil_distance_mm=plan.reach.entrance_pupil_mm,

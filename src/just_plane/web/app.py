@@ -4,11 +4,13 @@ from flask_openapi3 import Info, OpenAPI
 
 from just_plane import __version__
 from just_plane.contract.http import Problem
+from just_plane.jobs.engine import EmbeddedEngine
+from just_plane.jobs.runner import Runner
 from just_plane.web import errors, security
-from just_plane.web.blueprints import about, kit, page, pictures, plans, ruler, shots
+from just_plane.web.blueprints import about, checks, kit, page, pictures, plans, ruler, shots
 from just_plane.web.description import describe
 
-BLUEPRINTS = (about.api, plans.api, shots.api, kit.api, ruler.api, pictures.api)
+BLUEPRINTS = (about.api, plans.api, shots.api, kit.api, ruler.api, pictures.api, checks.api)
 
 
 def create_app(store, *, demo=False):
@@ -35,6 +37,7 @@ def create_app(store, *, demo=False):
     )
     app.config["JUST_PLANE_STORE"] = store
     app.config["JUST_PLANE_DEMO"] = demo
+    app.config["JUST_PLANE_RUNNER"] = Runner(store.jobs, EmbeddedEngine()) if store is not None else None
     errors.register(app)
     security.register(app)
     for blueprint in BLUEPRINTS:

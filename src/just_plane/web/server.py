@@ -24,8 +24,11 @@ def serve(app, listener):
     """Serve until stopped."""
     # A page that asks for several things at once is no cause for words in the terminal.
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    runner = app.config["JUST_PLANE_RUNNER"]
+    runner.start()
     server = waitress.create_server(app, sockets=[listener], threads=THREADS, ident=None)
     try:
         server.run()
     finally:
+        runner.stop()
         server.close()

@@ -11,6 +11,7 @@ import numpy as np
 from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.core.scene import render
 from just_plane.core.scenery import surface
+from just_plane.core.units import MM_PER_NM
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.stack_numbers import numbers_of, stack_way
 
@@ -24,6 +25,12 @@ class PracticeStack(NamedTuple):
     """A stack to be photographed frame by frame."""
 
     numbers: StackNumbers
+    magnification: float
+    effective_f_number: float
+    pitch: float
+    """mm on the sensor."""
+    pupil: float | None
+    """mm from the plane of focus; None: endlessly far."""
     places: list
     """Of the frames, mm behind the nearest point, as planned."""
     depth: float
@@ -39,20 +46,20 @@ class PracticeStack(NamedTuple):
         ----------
         place : float   Where it is sharp, mm behind the nearest point.
         """
-        n = self.numbers
-        pitch, pupil = n.pixel_pitch_mm, n.entrance_pupil_distance_mm
-        x = (np.arange(WIDTH) - (WIDTH - 1) / 2) * pitch / n.magnification
-        y = -(np.arange(HEIGHT) - (HEIGHT - 1) / 2) * pitch / n.magnification
-        spread = 1.0 if pupil is None else (pupil + self.depth / 2 - place) / pupil
+        pixel = self.pitch / self.magnification
+        x = (np.arange(WIDTH) - (WIDTH - 1) / 2) * pixel
+        y = -(np.arange(HEIGHT) - (HEIGHT - 1) / 2) * pixel
+        spread = 1.0 if self.pupil is None else (self.pupil + self.depth / 2 - place) / self.pupil
         made = surface(self.kind, x * spread, y * spread, self.across)
         depth = self._depth(made.relief, y * spread)
-        light = made.light * _crumbs(x * spread, y * spread, pitch / n.magnification)[..., np.newaxis]
-        blur = np.abs(depth - place) * n.magnification**2 / n.effective_f_number
-        return np.clip(render(light, blur, n.effective_f_number, pitch, n.wavelength_nm * 1e-6), 0, 1)
+        light = made.light * _crumbs(x * spread, y * spread, pixel)[..., np.newaxis]
+        blur = np.abs(depth - place) * self.magnification**2 / self.effective_f_number
+        wavelength = self.numbers.wavelength_nm * MM_PER_NM
+        return np.clip(render(light, blur, self.effective_f_number, self.pitch, wavelength), 0, 1)
 
     def _depth(self, relief, y):
         """A slope that comes toward the camera at the bottom, with low domes on it; no edge hides another."""
-        half = HEIGHT / 2 * self.numbers.pixel_pitch_mm / self.numbers.magnification
+        half = HEIGHT / 2 * self.pitch / self.magnification
         slope = np.clip(0.5 + y[:, np.newaxis] / (1.8 * half), 0, 1)
         return self.depth * (0.85 * slope + 0.15 * (1 - np.clip(relief, -1, 0) ** 2))
 
@@ -83,14 +90,16 @@ def practice_stack(shot):
     """
     plan = plan_shot(shot)
     numbers, way = numbers_of(shot, plan), stack_way(plan, shot.chosen_way)
-    if way is None or plan.reach is None or numbers.magnification is None or numbers.c_mm is None:
+    m, n_e, circle = numbers.magnification, numbers.effective_f_number, numbers.c_mm
+    if way is None or plan.reach is None or m is None or n_e is None or circle is None:
         return "This shot has no stack by rail or ring that could be photographed."
     places = sorted(way.focuses_mm)
     if len(places) < FEWEST_FRAMES:
         return "A stack of one frame is no stack."
     if len(places) > MOST_FRAMES:
         return f"This stack has {len(places)} frames; up to {MOST_FRAMES} are made up."
-    pitch = numbers.c_mm / CIRCLE_PX
+    pitch = circle / CIRCLE_PX
     practice = numbers.model_copy(update={"pixel_pitch_mm": pitch, "sensor_width_mm": None, "points": []})
     kind = "pralines" if shot.subject.nature in ("food", "liquid") else "lettering"
-    return PracticeStack(practice, places, plan.depth_mm, kind, plan.reach.frame_width_mm / 3)
+    pupil = numbers.entrance_pupil_distance_mm
+    return PracticeStack(practice, m, n_e, pitch, pupil, places, plan.depth_mm, kind, plan.reach.frame_width_mm / 3)

@@ -8,7 +8,7 @@ import numpy as np
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.order import distances, found_order
-from just_plane.core.frames.check.pairs import Pairs
+from just_plane.core.frames.check.pairs import Pairs, pairs_of
 from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved
 from just_plane.core.frames.check.tiles import CURVE, Grid, sampled
@@ -86,7 +86,7 @@ def check_stack(follower, load, same_files, missing=()):
     spans = _spans(order, left_out)
     followed = _neighbours(follower, load, order)
     grid = follower.grid
-    pairs = Pairs.of(followed, ((grid.width - 1) / 2, (grid.height - 1) / 2))
+    pairs = pairs_of(followed, ((grid.width - 1) / 2, (grid.height - 1) / 2))
     lit, dark = light_findings(np.array([light[f] for f in order]), order, follower.facts.kind, pairs.scale)
     left_out |= dict.fromkeys(dark, "dead_flash")
     said += lit

@@ -12,14 +12,17 @@ from just_plane.core.frames.check.pairs import against_beside
 
 BUMP_PX, BUMP_TIMES = 0.3, 3 * 1.48
 TURN_DEG = 0.05
+PLAIN_BUMP_PX, PLAIN_TURN_DEG = 1.5, 0.1
+"""Beside a skipped step so much is needed."""
 SKIPPED, REPEATED = -0.06, 0.04
 """Likeness of fine detail against the pairs beside, over the usual likeness: a sign of a step skipped, or repeated."""
 WIDE = 1.4
 """Steps found from which the sign is believed."""
 PLAINLY_SKIPPED = -0.18
 """Where the step cannot be found, the sign alone must be so strong."""
-UNMISTAKABLE, TWO = -0.30, -0.25
-"""So strong that a step found otherwise is not believed: hairs have two depths in a tile. And from where it is two."""
+UNMISTAKABLE, OUTSTANDING, TWO = -0.13, 5 * 1.48, -0.25
+"""So strong, and so many spreads of the stack's own, that a step found otherwise is not believed: hairs have two depths
+in a tile. And from where it is two."""
 CLEAR = 0.8
 """Usual likeness above which noise has no say in it."""
 SAME_PLACE = 0.35
@@ -159,19 +162,24 @@ def pair_findings(pairs, order, steps, times, parts, blind=()):
     turn_limit = max(TURN_DEG, BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
     usual = max(float(np.median(pairs.likeness)), 0.1)
     likeness = against_beside(pairs.likeness) / usual
+    spread = float(np.nanmedian(np.abs(likeness)))
+    sure = min(UNMISTAKABLE, -OUTSTANDING * spread) if usual > CLEAR else -np.inf
     for p in range(len(order) - 1):
         pair = {"frame": order[p + 1], "before": order[p]}
         bumped, turned = shift[p] > limit, abs(turn[p]) > turn_limit
+        seen = order[p] not in blind and order[p + 1] not in blind
+        missing = _missing(likeness[p], sure, steps[p]) if seen else 0
+        if missing and (steps[p] >= WIDE or not (bumped or turned)):
+            said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
+            # What lies a step farther is laid a little worse: only a plain jump is a bump of its own.
+            bumped, turned = shift[p] > max(limit, PLAIN_BUMP_PX), abs(turn[p]) > max(turn_limit, PLAIN_TURN_DEG)
         if bumped:
             said.append(Found("bump", amount=float(shift[p] * times), unit="px", **pair))
         if turned:
             said.append(Found("rotation", amount=float(turn[p]), unit="deg", **pair))
-        if bumped or turned or order[p] in blind or order[p + 1] in blind:
+        if bumped or turned or missing or not seen:
             continue
-        missing = _missing(likeness[p], usual, steps[p])
-        if missing:
-            said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
-        elif steps[p] < SAME_PLACE and likeness[p] > REPEATED:
+        if steps[p] < SAME_PLACE and likeness[p] > REPEATED:
             said.append(Found("duplicate", amount=float(steps[p]), unit="steps", **pair))
         elif parts[p] is not None:
             part = parts[p]
@@ -181,12 +189,10 @@ def pair_findings(pairs, order, steps, times, parts, blind=()):
     return said
 
 
-def _missing(likeness, usual, step):
+def _missing(likeness, sure, step):
     """Steps missing between two frames: the dip of likeness is the sign, the step found the amount."""
     if likeness < SKIPPED and step >= WIDE:
         return max(round(step) - 1, 1)
     if not np.isfinite(step) and likeness < PLAINLY_SKIPPED:
         return 2 if likeness < TWO else 1
-    if likeness < UNMISTAKABLE and usual > CLEAR:
-        return 2
-    return 0
+    return (2 if likeness < TWO else 1) if likeness < sure else 0

@@ -22,29 +22,29 @@ class Pairs(NamedTuple):
     light: np.ndarray
     """EV from the one to the next."""
 
-    @classmethod
-    def of(cls, followed, middle):
-        """Gather them.
 
-        Parameters
-        ----------
-        followed : list of Followed   The later frame of every pair.
-        middle : (2,) array           Of the view, x, y in px.
+def pairs_of(followed, middle):
+    """Gather the numbers of pairs.
 
-        Returns
-        -------
-        Pairs
-        """
-        at = np.asarray(middle, float)[np.newaxis]
-        laid = [one.laid for one in followed]
-        both = [scale_and_turn(one.similarity) for one in laid]
-        return cls(
-            np.array([one.likeness for one in laid]),
-            np.array([moved(one.similarity, at)[0] - at[0] for one in laid]).reshape(-1, 2),
-            np.array([turn for _, turn in both]),
-            np.array([scale for scale, _ in both]),
-            np.array([one.light_ev for one in followed]),
-        )
+    Parameters
+    ----------
+    followed : list of Followed   The later frame of every pair.
+    middle : (2,) array           Of the view, x, y in px.
+
+    Returns
+    -------
+    Pairs
+    """
+    at = np.asarray(middle, float)[np.newaxis]
+    laid = [one.laid for one in followed]
+    both = [scale_and_turn(one.similarity) for one in laid]
+    return Pairs(
+        np.array([one.likeness for one in laid]),
+        np.array([moved(one.similarity, at)[0] - at[0] for one in laid]).reshape(-1, 2),
+        np.array([turn for _, turn in both]),
+        np.array([scale for scale, _ in both]),
+        np.array([one.light_ev for one in followed]),
+    )
 
 
 def against_beside(values):

@@ -1,0 +1,119 @@
+"""Long work over HTTP: what is asked, how far it is, what came out."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from just_plane.contract.base import Answer, Model
+from just_plane.contract.check import CheckReport
+from just_plane.contract.stack_numbers import StackNumbers
+
+JobState = Literal["waiting", "running", "cancelling", "done", "failed", "cancelled"]
+
+
+class CheckAsked(Model):
+    """Check the frames of a folder."""
+
+    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000, description="That the frames are in.")]
+    shot_id: Annotated[
+        str | None, Field(pattern="^[0-9a-f]{8,40}$", description="The shot they are of, and planned by; null: none.")
+    ] = None
+    numbers: Annotated[StackNumbers | None, Field(description="Instead of the shot's; null: the shot's, or none.")] = (
+        None
+    )
+    methods: Annotated[list[Literal["depth", "pyramid", "windowed"]], Field(max_length=3, description="Proofs.")] = []
+
+
+class JobPath(Model):
+    """A job in the address."""
+
+    job_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+
+
+class JobFramePath(JobPath):
+    """A frame of a job's stack in the address."""
+
+    frame: Annotated[int, Field(ge=0, le=100_000)]
+
+
+class JobProofPath(JobPath):
+    """A proof in the address."""
+
+    method: Literal["depth", "pyramid", "windowed"]
+
+
+class JobFilePath(JobPath):
+    """A file that a job made, in the address."""
+
+    kind: Literal["report", "depth", "points", "sheet", "proof-depth", "proof-pyramid", "proof-windowed"]
+
+
+class JobQuery(Model):
+    """How much of a job is wanted."""
+
+    report: Annotated[Literal["yes", "no"], Field(description="With what came out.")] = "yes"
+
+
+class PictureQuery(Model):
+    """How large a picture is wanted."""
+
+    width: Annotated[int, Field(ge=64, le=20_000, strict=False)] = 1600
+
+
+class PlaceQuery(Model):
+    """A place of the reference frame."""
+
+    x: Annotated[float, Field(ge=-1, le=100_000, strict=False, description="px of the full frame.")]
+    y: Annotated[float, Field(ge=-1, le=100_000, strict=False)]
+
+
+class JobAnswer(Answer):
+    """A job as it stands."""
+
+    job_id: str
+    shot_id: str | None
+    folder: str
+    methods: list[str]
+    state: JobState
+    share: Annotated[float, Field(description="Done, 0 to 1.")]
+    words: Annotated[str, Field(description="What it is at.")]
+    message: Annotated[str, Field(description="Why it failed; else empty.")]
+    remedy: str
+    asked_at: str
+    report: CheckReport | None = None
+
+
+class JobList(Answer):
+    """The last checks of a shot, the newest first, without their reports."""
+
+    jobs: list[JobAnswer]
+
+
+class PlaceAnswer(Answer):
+    """A place through the frames."""
+
+    x: float
+    y: float
+    contrast: Annotated[
+        list[float | None], Field(description="By frame, of its finest detail against the best there; null: not seen.")
+    ]
+    depth_mm: float | None
+    best_frame: int | None
+    threshold: Annotated[float, Field(description="Of that share, from which it counts as sharp.")]
+
+
+class PracticeAsked(Model):
+    """Made-up frames of a shot's stack, to practise on."""
+
+    faults: Annotated[
+        list[Literal["skipped_step", "bump", "dead_flash", "light_drift"]],
+        Field(max_length=4, description="What may go wrong."),
+    ] = []
+
+
+class PracticeMade(Answer):
+    """Where they were put."""
+
+    folder: str
+    frames: int
+    numbers: StackNumbers
