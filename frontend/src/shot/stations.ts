@@ -8,7 +8,7 @@ export const STATIONS = [
   { id: "stack", title: "Stack", built: true },
   { id: "light", title: "Light", built: true },
   { id: "run", title: "Run", built: true },
-  { id: "check", title: "Check", built: false },
+  { id: "check", title: "Check", built: true },
   { id: "log", title: "Log", built: false },
 ] as const;
 

@@ -8,6 +8,7 @@ from just_plane.contract.base import Answer, Model
 from just_plane.contract.check import CheckReport
 from just_plane.contract.stack_numbers import StackNumbers
 
+Method = Literal["depth", "pyramid", "windowed"]
 JobState = Literal["waiting", "running", "cancelling", "done", "failed", "cancelled"]
 
 
@@ -21,7 +22,7 @@ class CheckAsked(Model):
     numbers: Annotated[StackNumbers | None, Field(description="Instead of the shot's; null: the shot's, or none.")] = (
         None
     )
-    methods: Annotated[list[Literal["depth", "pyramid", "windowed"]], Field(max_length=3, description="Proofs.")] = []
+    methods: Annotated[list[Method], Field(max_length=3, description="Proofs.")] = []
 
 
 class JobPath(Model):
@@ -39,7 +40,7 @@ class JobFramePath(JobPath):
 class JobProofPath(JobPath):
     """A proof in the address."""
 
-    method: Literal["depth", "pyramid", "windowed"]
+    method: Method
 
 
 class JobFilePath(JobPath):
@@ -58,6 +59,7 @@ class PictureQuery(Model):
     """How large a picture is wanted."""
 
     width: Annotated[int, Field(ge=64, le=20_000, strict=False)] = 1600
+    cropped: Annotated[Literal["yes", "no"], Field(description="To what all frames cover, as the proofs are.")] = "no"
 
 
 class PlaceQuery(Model):
@@ -73,7 +75,7 @@ class JobAnswer(Answer):
     job_id: str
     shot_id: str | None
     folder: str
-    methods: list[str]
+    methods: list[Method]
     state: JobState
     share: Annotated[float, Field(description="Done, 0 to 1.")]
     words: Annotated[str, Field(description="What it is at.")]

@@ -162,7 +162,7 @@ def jpeg_bytes(picture, width=None):
     return content.getvalue()
 
 
-def frame_preview(facts, to_reference, width):
+def frame_preview(facts, to_reference, width, crop=None):
     """One frame as the reference would see it, for the screen: bytes of a JPEG.
 
     Parameters
@@ -170,6 +170,7 @@ def frame_preview(facts, to_reference, width):
     facts : FrameFacts
     to_reference : list or None   2 x 3; as it is where there is none.
     width : int                   px.
+    crop : tuple or None          Left, top, width, height in px of the reference frame.
 
     Raises
     ------
@@ -178,4 +179,7 @@ def frame_preview(facts, to_reference, width):
     picture = read_colour(facts)
     if to_reference is not None:
         picture = cv2.warpAffine(picture, np.array(to_reference), picture.shape[1::-1], flags=cv2.INTER_LINEAR)
+    if crop is not None:
+        left, top, across, down = (round(value) for value in crop)
+        picture = picture[top : top + down, left : left + across]
     return jpeg_bytes(picture, width)

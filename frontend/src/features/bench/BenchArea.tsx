@@ -7,6 +7,7 @@ import { Rule } from "../../drawing/Rule";
 import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
 import { PlaneViews } from "../plane/PlaneViews";
+import { CheckArea } from "../check/CheckArea";
 import { RigDrawing } from "../reach/RigDrawing";
 import { Search } from "../reach/Search";
 import { StepTable } from "../../shot/StepTable";
@@ -101,7 +102,7 @@ const Scale = memo(function Scale({ zoomBy, onFit, onFitDepth }: ScaleProps) {
 });
 
 /** The drawing, the rule under it, and the ways on the same scale. */
-export function BenchArea({ station }: { station: StationId }) {
+export function BenchArea({ station, shotId }: { station: StationId; shotId: string }) {
   const { drawn: shot, plan, way, lookAt, edit } = useBench();
   const { units } = usePreferences();
   const [drawing, size] = useSize<HTMLDivElement>();
@@ -139,6 +140,7 @@ export function BenchArea({ station }: { station: StationId }) {
     } else setDrag({ far });
   };
 
+  if (station === "check") return <CheckArea shotId={shotId} />;
   if (station === "run") {
     return (
       <Area>

@@ -19,6 +19,7 @@ import { useCalm } from "../../shot/useCalm";
 import { usePlan } from "../../shot/usePlan";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { inOrder } from "../../shot/ways";
+import { useCheck } from "../check/useCheck";
 import { useShortcuts } from "./useShortcuts";
 
 const Page = styled.div`
@@ -155,12 +156,14 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       })),
     [edit],
   );
+  const { job, report } = useCheck(kept.id);
   const answers = tapeAnswers(
     shot,
     plan,
     way,
     refused.map((problem) => problem.field),
     units,
+    job ? { state: job.state, report } : null,
   );
   return (
     <BenchContext value={bench}>
@@ -172,7 +175,11 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
         <SaveBar editing={editing} reachable={planned.reachable} />
         <Columns>
           <CalmPanel bench={bench} station={station} shotId={kept.id} />
-          {comparing ? <Compare onBack={() => setComparing(false)} /> : <BenchArea station={station} />}
+          {comparing ? (
+            <Compare onBack={() => setComparing(false)} />
+          ) : (
+            <BenchArea station={station} shotId={kept.id} />
+          )}
         </Columns>
         <Foot
           plan={plan}

@@ -1,4 +1,5 @@
 import { AperturePanel } from "../aperture/AperturePanel";
+import { CheckPanel } from "../check/CheckPanel";
 import { LaterPanel } from "../later/LaterPanel";
 import { LightPanel } from "../light/LightPanel";
 import { PlanePanel } from "../plane/PlanePanel";
@@ -25,6 +26,8 @@ export function StationPanel({ station, shotId }: { station: StationId; shotId: 
       return <LightPanel />;
     case "run":
       return <RunPanel shotId={shotId} />;
+    case "check":
+      return <CheckPanel shotId={shotId} />;
     default:
       return <LaterPanel station={station} />;
   }

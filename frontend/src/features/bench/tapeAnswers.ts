@@ -1,5 +1,5 @@
 /** What each station says on the tape: its answer, and a small line under it. */
-import type { Plan, Shot, WayAnswer } from "../../api/types";
+import type { CheckReport, Job, Plan, Shot, WayAnswer } from "../../api/types";
 import { shutter } from "../../api/shutter";
 import type { Units } from "../../units/units";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
@@ -11,12 +11,19 @@ export interface TapeAnswer {
   trouble: boolean;
 }
 
+/** The last check, as far as the tape speaks of it. */
+export interface Checked {
+  state: Job["state"];
+  report: Pick<CheckReport, "gaps" | "verdict"> | null;
+}
+
 export function tapeAnswers(
   shot: Shot,
   plan: Plan | null,
   way: WayAnswer | null,
   refusedFields: string[],
   units: Units,
+  checked: Checked | null = null,
 ): Record<StationId, TapeAnswer> {
   const troubled = new Set(
     [
@@ -63,9 +70,27 @@ export function tapeAnswers(
     ),
     light: say("light", ...lightWords(light, aperture, way)),
     run: say("run", way?.frames ? frames(way.frames) : "—", way?.frames ? seconds(way.time_s) : ""),
-    check: later(),
+    check: checkAnswer(checked),
     log: later(),
   };
+}
+
+/** What the last look through the frames says. */
+function checkAnswer(checked: Checked | null): TapeAnswer {
+  if (!checked) return { answer: "—", small: "no frames yet", trouble: false };
+  const { state, report } = checked;
+  if (state === "failed") return { answer: "failed", small: "needs attention", trouble: true };
+  if (!report)
+    return {
+      answer: state === "done" || state === "cancelled" ? "—" : "looking…",
+      small: "",
+      trouble: false,
+    };
+  const gaps = report.gaps.length;
+  if (gaps) return { answer: gaps === 1 ? "1 gap" : `${gaps} gaps`, small: "the set stays", trouble: true };
+  return report.verdict.may_come_down
+    ? { answer: "all there", small: "may come down", trouble: false }
+    : { answer: "not yet", small: "the set stays", trouble: true };
 }
 
 /** Where the way looked at is taken at another stop than the one set, that is said beside it. */

@@ -126,7 +126,8 @@ def frame_of_job(path: JobFramePath, query: PictureQuery):
         raise NotFoundError(f"There are {len(report.frames)} frames.", "Choose one of them.")
     told = report.frames[path.frame]
     facts = frame_facts(Path(request_of(job)["folder"]) / told.file)
-    content = frame_preview(facts, told.to_reference, query.width)
+    crop = (*report.origin, *report.size) if query.cropped == "yes" else None
+    content = frame_preview(facts, told.to_reference, query.width, crop)
     return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=3600"})
 
 

@@ -1,0 +1,98 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { Segments } from "../../controls/Segments";
+import { CoveredPicture, type Place } from "./CoveredPicture";
+import { Proofs } from "./Proofs";
+import { Staircase } from "./Staircase";
+import { Strips } from "./Strips";
+import { ThroughFrames } from "./ThroughFrames";
+import { useCheck } from "./useCheck";
+
+const Area = styled.section`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 10px;
+  padding: 10px 16px 8px 20px;
+  min-height: 0;
+  min-width: 0;
+  overflow: hidden;
+`;
+
+const Choice = styled.div`
+  max-width: 340px;
+`;
+
+const Measured = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
+  grid-template-rows: minmax(180px, 1.15fr) minmax(150px, 1fr);
+  gap: 14px 20px;
+  min-height: 0;
+`;
+
+const Side = styled.div`
+  display: grid;
+  grid-template-rows: auto auto;
+  align-content: start;
+  gap: 12px;
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+`;
+
+const Below = styled.div`
+  grid-column: 1 / -1;
+  min-width: 0;
+  min-height: 0;
+  overflow: auto;
+`;
+
+const Empty = styled.p`
+  margin: 80px auto;
+  max-width: 420px;
+  color: ${({ theme }) => theme.soft};
+  text-align: center;
+`;
+
+const VIEWS = [
+  { id: "measured", label: "Measured" },
+  { id: "proof", label: "Proof" },
+] as const;
+
+type View = (typeof VIEWS)[number]["id"];
+
+/** The frames as they were found: what is sharp where, and the proofs made of them. */
+export function CheckArea({ shotId }: { shotId: string }) {
+  const { job, report } = useCheck(shotId);
+  const [view, setView] = useState<View>("measured");
+  const [place, setPlace] = useState<Place | null>(null);
+  if (!report || !job) {
+    return (
+      <Area>
+        <span />
+        <Empty>No frames were looked through yet. Name their folder on the left.</Empty>
+      </Area>
+    );
+  }
+  return (
+    <Area>
+      <Choice>
+        <Segments label="Look at" value={view} options={VIEWS} onChange={setView} />
+      </Choice>
+      {view === "proof" ? (
+        <Proofs report={report} jobId={job.job_id} />
+      ) : (
+        <Measured>
+          <CoveredPicture report={report} jobId={job.job_id} place={place} onPlace={setPlace} />
+          <Side>
+            <ThroughFrames report={report} jobId={job.job_id} place={place} />
+            <Strips report={report} />
+          </Side>
+          <Below>
+            <Staircase report={report} />
+          </Below>
+        </Measured>
+      )}
+    </Area>
+  );
+}

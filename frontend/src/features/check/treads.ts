@@ -1,0 +1,47 @@
+import type { CheckReport } from "../../api/types";
+
+export interface Tread {
+  frame: number;
+  used: boolean;
+  /** Near and far end of what it holds, mm behind the nearest point. */
+  found: [number, number];
+  planned: [number, number] | null;
+}
+
+export interface Stairs {
+  rows: Tread[];
+  from: number;
+  to: number;
+  near: number;
+  far: number;
+}
+
+/** The rows of the staircase; null where the step or the depth of field is not known in mm. */
+export function treads(report: CheckReport): Stairs | null {
+  const { step_mm: step, depth_of_field_mm: depth, first_mm: first, planned_frames: planned } = report.plan;
+  if (step === null || depth === null) return null;
+  const half = depth / 2;
+  const rows = report.order.flatMap((frame, index): Tread[] => {
+    const focus = report.frames[frame]?.focus_mm;
+    if (focus === null || focus === undefined) return [];
+    const meant = first + index * step;
+    return [
+      {
+        frame,
+        used: report.frames[frame]?.used ?? false,
+        found: [focus - half, focus + half],
+        planned: planned === null || index < planned ? [meant - half, meant + half] : null,
+      },
+    ];
+  });
+  if (!rows.length) return null;
+  const ends = rows.flatMap((row) => [...row.found, ...(row.planned ?? [])]);
+  const last = first + ((planned ?? rows.length) - 1) * step;
+  return {
+    rows,
+    from: Math.min(...ends),
+    to: Math.max(...ends, last),
+    near: Math.max(first, 0),
+    far: Math.max(last, 0),
+  };
+}

@@ -1,0 +1,54 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, dataOf } from "../../api/client";
+import type { Job, ProofMethod, StackNumbers } from "../../api/types";
+
+const OPEN: readonly Job["state"][] = ["waiting", "running", "cancelling"];
+const EVERY_MS = 1000;
+
+export const isOpen = (job: Job | undefined) => job !== undefined && OPEN.includes(job.state);
+
+export const METHODS: readonly ProofMethod[] = ["windowed", "depth", "pyramid"];
+
+export interface Asked {
+  folder: string;
+  methods: ProofMethod[];
+  numbers?: StackNumbers | null;
+}
+
+/** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
+export function useCheck(shotId: string) {
+  const client = useQueryClient();
+  const list = useQuery({
+    queryKey: ["checks", shotId],
+    queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/checks", { params: { path: { shot_id: shotId } } })),
+  });
+  const latest = list.data?.jobs[0];
+  const job = useQuery({
+    queryKey: ["job", latest?.job_id, latest?.state],
+    enabled: latest !== undefined,
+    queryFn: () =>
+      dataOf(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: latest?.job_id ?? "" } } })),
+    refetchInterval: (query) => (isOpen(query.state.data ?? latest) ? EVERY_MS : false),
+  });
+  const again = () => client.invalidateQueries({ queryKey: ["checks", shotId] });
+  const start = useMutation({
+    mutationFn: ({ folder, methods, numbers = null }: Asked) =>
+      dataOf(api.POST("/api/checks", { body: { folder, methods, numbers, shot_id: shotId } })),
+    onSettled: again,
+  });
+  const stop = useMutation({
+    mutationFn: (jobId: string) =>
+      dataOf(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: jobId } } })),
+    onSettled: again,
+  });
+  return {
+    job: job.data ?? latest,
+    report: job.data?.report ?? null,
+    loading: list.isLoading,
+    failed: list.error,
+    start,
+    stop,
+  };
+}
+
+export type Check = ReturnType<typeof useCheck>;

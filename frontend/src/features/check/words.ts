@@ -1,0 +1,45 @@
+import type { CheckReport, FindingReport, ProofMethod } from "../../api/types";
+import { figures } from "../../units/format";
+
+export const METHOD_WORDS: Record<ProofMethod, string> = {
+  windowed: "Detail near its depth",
+  depth: "By depth",
+  pyramid: "By detail",
+};
+
+export const METHOD_HINTS: Record<ProofMethod, string> = {
+  windowed: "for most subjects",
+  depth: "for smooth surfaces",
+  pyramid: "for hairs and edges that cross",
+};
+
+/** A finding as a kind of mark: what costs the picture is broken through, a word is thin. */
+export const weightOf = (finding: FindingReport) =>
+  finding.costs >= 3 ? "dear" : finding.costs === 2 ? "work" : "word";
+
+const span = (values: number[]) => (values.length ? Math.max(...values) - Math.min(...values) : null);
+
+/** The figures under the findings. */
+export function factsOf(report: CheckReport): (readonly [string, string])[] {
+  const used = report.frames.filter((frame) => frame.used);
+  const light = span(used.flatMap((frame) => (frame.ev === null ? [] : [frame.ev])));
+  const steps = report.steps_found.flatMap((step) => (step === null ? [] : [step])).sort((a, b) => a - b);
+  const middle = steps[Math.floor(steps.length / 2)];
+  const step = report.plan.step_mm;
+  const share = report.covered_share;
+  return [
+    [
+      "frames used",
+      used.length === report.frames.length ? `${used.length}` : `${used.length} of ${report.frames.length}`,
+    ],
+    ["places sharp in some frame", share === null ? "unknown" : `${figures(100 * share)} %`],
+    ["places without texture", `${figures(100 * report.unknown_share, 2)} %`],
+    [
+      "step, planned and found",
+      step === null
+        ? "no plan"
+        : `${figures(step)}, ${middle === undefined ? "?" : figures(step * middle)} mm`,
+    ],
+    ["light, widest apart", light === null ? "unknown" : `${light.toFixed(2)} stops`],
+  ];
+}
