@@ -10,31 +10,25 @@ import { useCheck } from "./useCheck";
 
 const Area = styled.section`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-  gap: 10px;
-  padding: 10px 16px 8px 20px;
+  grid-template-rows: minmax(0, 1fr);
+  padding: 12px 16px 8px 20px;
   min-height: 0;
   min-width: 0;
   overflow: hidden;
 `;
 
-const Choice = styled.div`
-  max-width: 340px;
-`;
-
 const Measured = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
-  grid-template-rows: minmax(180px, 1.15fr) minmax(150px, 1fr);
+  grid-template-rows: minmax(200px, 1.5fr) minmax(140px, 1fr);
   gap: 14px 20px;
   min-height: 0;
 `;
 
 const Side = styled.div`
   display: grid;
-  grid-template-rows: auto auto;
   align-content: start;
-  gap: 12px;
+  gap: 8px;
   min-width: 0;
   min-height: 0;
   overflow: auto;
@@ -69,22 +63,20 @@ export function CheckArea({ shotId }: { shotId: string }) {
   if (!report || !job) {
     return (
       <Area>
-        <span />
         <Empty>No frames were looked through yet. Name their folder on the left.</Empty>
       </Area>
     );
   }
+  const choice = <Segments label="Look at" value={view} options={VIEWS} onChange={setView} />;
   return (
     <Area>
-      <Choice>
-        <Segments label="Look at" value={view} options={VIEWS} onChange={setView} />
-      </Choice>
       {view === "proof" ? (
-        <Proofs report={report} jobId={job.job_id} />
+        <Proofs report={report} jobId={job.job_id} choice={choice} />
       ) : (
         <Measured>
           <CoveredPicture report={report} jobId={job.job_id} place={place} onPlace={setPlace} />
           <Side>
+            {choice}
             <ThroughFrames report={report} jobId={job.job_id} place={place} />
             <Strips report={report} />
           </Side>

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useRef, useState, type ReactNode } from "react";
 import styled from "styled-components";
 import type { CheckReport } from "../../api/types";
 import { Pick } from "../../controls/Pick";
@@ -14,7 +14,7 @@ const Layout = styled.div`
 
 const Tools = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr 260px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 190px 190px;
   gap: 14px;
   align-items: end;
 `;
@@ -59,7 +59,7 @@ const SCALES = [
 type Scale = (typeof SCALES)[number]["id"];
 
 /** Two pictures of the same place at the same scale, moved together: proofs, and any single frame. */
-export function Proofs({ report, jobId }: { report: CheckReport; jobId: string }) {
+export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: string; choice: ReactNode }) {
   const options = sources(report, jobId);
   const [left, setLeft] = useState(options[0]?.id ?? "");
   const [right, setRight] = useState(options[1]?.id ?? options[0]?.id ?? "");
@@ -77,6 +77,7 @@ export function Proofs({ report, jobId }: { report: CheckReport; jobId: string }
         <Pick label="On the left" value={left} options={options} onChange={setLeft} />
         <Pick label="On the right" value={right} options={options} onChange={setRight} />
         <Segments label="Scale" value={scale} options={SCALES} onChange={setScale} />
+        {choice}
       </Tools>
       <Panes>
         {[left, right].map((id, index) => {

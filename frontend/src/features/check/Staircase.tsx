@@ -16,6 +16,9 @@ const Box = styled.div`
   }
 `;
 
+/** Height that the rows share, px: past sixty frames they become hairlines. */
+const ROOM = 152;
+
 /** Under the rule a row a frame: outline as planned, filled as found; a gap is a hatched column through all rows. */
 export function Staircase({ report }: { report: CheckReport }) {
   const { units } = usePreferences();
@@ -28,8 +31,8 @@ export function Staircase({ report }: { report: CheckReport }) {
   }
   const { rows, from, to, near, far } = stairs;
   const width = Math.max(size.width, 1);
-  const view = makeViewport(width, 100, (from + to) / 2, (width - 48) / Math.max(to - from, 1e-9));
-  const tall = rows.length > 60 ? 3 : rows.length > 30 ? 5 : 8;
+  const view = makeViewport(width, 100, (from + to) / 2, (width - 76) / Math.max(to - from, 1e-9));
+  const tall = Math.min(Math.max(Math.floor(ROOM / rows.length), 2), 10);
   const height = rows.length * tall + 8;
   const every = Math.max(Math.ceil(14 / tall), 1);
   return (
@@ -38,72 +41,76 @@ export function Staircase({ report }: { report: CheckReport }) {
         {units} behind the nearest point that must be sharp · a row a frame: outline as planned, filled as
         found
       </p>
-      <Rule view={view} units={units} from={near} to={far} />
-      <svg
-        width={width}
-        height={height}
-        role="img"
-        aria-label="Which depth each frame holds"
-        style={{ display: "block" }}
-      >
-        <defs>
-          <pattern
-            id={pattern}
-            width={6}
-            height={6}
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
+      {size.width > 60 ? (
+        <>
+          <Rule view={view} units={units} from={near} to={far} />
+          <svg
+            width={width}
+            height={height}
+            role="img"
+            aria-label="Which depth each frame holds"
+            style={{ display: "block" }}
           >
-            <line x1={0} x2={0} y1={0} y2={6} stroke={theme.trouble} strokeWidth={1.5} />
-          </pattern>
-        </defs>
-        {report.gaps.map((gap) =>
-          gap.from_mm === null || gap.to_mm === null ? null : (
-            <rect
-              key={gap.from_mm}
-              x={view.x(gap.from_mm)}
-              y={0}
-              width={Math.max(view.x(gap.to_mm) - view.x(gap.from_mm), 2)}
-              height={height}
-              fill={`url(#${pattern})`}
-            />
-          ),
-        )}
-        {rows.map((row, index) => (
-          <g key={row.frame}>
-            {row.planned ? (
-              <rect
-                x={view.x(row.planned[0])}
-                y={index * tall + 2}
-                width={view.x(row.planned[1]) - view.x(row.planned[0])}
-                height={tall - 2}
-                fill="none"
-                stroke={theme.line}
-              />
-            ) : null}
-            <rect
-              x={view.x(row.found[0])}
-              y={index * tall + 2}
-              width={view.x(row.found[1]) - view.x(row.found[0])}
-              height={tall - 2}
-              fill={row.used ? theme.sharp : "none"}
-              stroke={row.used ? theme.sharpEdge : theme.trouble}
-              strokeDasharray={row.used ? undefined : "3 2"}
-            />
-            {index % every === 0 || !row.used ? (
-              <text
-                x={view.x(row.found[1]) + 5}
-                y={index * tall + tall}
-                fontSize={10}
-                fontFamily={fonts.figures}
-                fill={row.used ? theme.soft : theme.trouble}
+            <defs>
+              <pattern
+                id={pattern}
+                width={6}
+                height={6}
+                patternUnits="userSpaceOnUse"
+                patternTransform="rotate(45)"
               >
-                {row.frame + 1}
-              </text>
-            ) : null}
-          </g>
-        ))}
-      </svg>
+                <line x1={0} x2={0} y1={0} y2={6} stroke={theme.trouble} strokeWidth={1.5} />
+              </pattern>
+            </defs>
+            {report.gaps.map((gap) =>
+              gap.from_mm === null || gap.to_mm === null ? null : (
+                <rect
+                  key={gap.from_mm}
+                  x={view.x(gap.from_mm)}
+                  y={0}
+                  width={Math.max(view.x(gap.to_mm) - view.x(gap.from_mm), 2)}
+                  height={height}
+                  fill={`url(#${pattern})`}
+                />
+              ),
+            )}
+            {rows.map((row, index) => (
+              <g key={row.frame}>
+                {row.planned ? (
+                  <rect
+                    x={view.x(row.planned[0])}
+                    y={index * tall + 2}
+                    width={view.x(row.planned[1]) - view.x(row.planned[0])}
+                    height={tall - 2}
+                    fill="none"
+                    stroke={theme.line}
+                  />
+                ) : null}
+                <rect
+                  x={view.x(row.found[0])}
+                  y={index * tall + 2}
+                  width={view.x(row.found[1]) - view.x(row.found[0])}
+                  height={tall - 2}
+                  fill={row.used ? theme.sharp : "none"}
+                  stroke={row.used ? theme.sharpEdge : theme.trouble}
+                  strokeDasharray={row.used ? undefined : "3 2"}
+                />
+                {index % every === 0 || !row.used ? (
+                  <text
+                    x={view.x(row.found[1]) + 5}
+                    y={index * tall + tall}
+                    fontSize={10}
+                    fontFamily={fonts.figures}
+                    fill={row.used ? theme.soft : theme.trouble}
+                  >
+                    {row.frame + 1}
+                  </text>
+                ) : null}
+              </g>
+            ))}
+          </svg>
+        </>
+      ) : null}
     </Box>
   );
 }

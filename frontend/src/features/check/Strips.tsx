@@ -3,11 +3,11 @@ import type { CheckReport, FrameReport } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
 import { columns } from "./grid";
 
-const HEIGHT = 34;
+const HEIGHT = 24;
 
 const Box = styled.div`
   display: grid;
-  gap: 4px;
+  gap: 2px;
   p {
     display: flex;
     justify-content: space-between;

@@ -9,7 +9,7 @@ import { length } from "../../units/format";
 import type { Place } from "./CoveredPicture";
 import { columns } from "./grid";
 
-const HEIGHT = 116;
+const HEIGHT = 96;
 
 const Box = styled.div`
   p {
@@ -53,7 +53,7 @@ export function ThroughFrames({
   const answer = place ? asked.data : undefined;
   return (
     <Box ref={box}>
-      <p>That place, frame by frame: how much of its finest detail each holds</p>
+      <p>That place: how much of its finest detail each frame holds</p>
       <Stems answer={answer} count={report.frames.length} width={Math.max(size.width - 2, 1)} />
       <p aria-live="polite">
         {asked.error ? sentenceOf(asked.error) : said(answer, report, (value) => length(value, units))}

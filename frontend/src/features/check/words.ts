@@ -32,10 +32,10 @@ export function factsOf(report: CheckReport): (readonly [string, string])[] {
       "frames used",
       used.length === report.frames.length ? `${used.length}` : `${used.length} of ${report.frames.length}`,
     ],
-    ["places sharp in some frame", share === null ? "unknown" : `${figures(100 * share)} %`],
-    ["places without texture", `${figures(100 * report.unknown_share, 2)} %`],
+    ["places sharp somewhere", share === null ? "unknown" : `${figures(100 * share)} %`],
+    ["without texture", `${figures(100 * report.unknown_share, 2)} %`],
     [
-      "step, planned and found",
+      "step, planned, found",
       step === null
         ? "no plan"
         : `${figures(step)}, ${middle === undefined ? "?" : figures(step * middle)} mm`,

@@ -105,14 +105,14 @@ def place_through_frames(path: JobPath, query: PlaceQuery):
     depth = float(curves["depths"][tile])
     step, first = report.plan.step_mm, report.plan.first_mm
     known = depth > -1e8
-    used = [(abs((frame.place_steps or 0) - depth), k) for k, frame in enumerate(report.frames) if frame.used]
+    held = [(contrast[k], k) for k, frame in enumerate(report.frames) if frame.used and contrast[k] is not None]
     return answer(
         PlaceAnswer(
             x=(column + 0.5) * report.width_px / across - 0.5,
             y=(row + 0.5) * report.height_px / down - 0.5,
             contrast=contrast,
             depth_mm=round(first + depth * step, 4) if known and step is not None else None,
-            best_frame=min(used)[1] if known and used else None,
+            best_frame=max(held, key=lambda one: one[0] or 0.0)[1] if known and held else None,
             threshold=report.plan.contrast_threshold,
         )
     )

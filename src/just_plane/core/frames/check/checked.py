@@ -79,7 +79,8 @@ def check_stack(follower, load, same_files, missing=()):
         )
     light = _light(follower, main)
     dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
-    reference = main[len(main) // 2]
+    bright = [frame for frame in order if frame not in dark] or order
+    reference = min(bright, key=lambda frame: abs(main.index(frame) - len(main) // 2))
     energies = {frame: _energies(follower, reference, frame) for frame in order}
     order, wrong = _in_order(order, dark, energies)
     said += wrong
