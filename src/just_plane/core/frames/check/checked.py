@@ -101,7 +101,9 @@ def check_stack(follower, load, same_files, missing=()):
     blind = {*dark, *(judged[k] for k in np.flatnonzero(at_first.plainly_shaken))}
     if follower.facts.kind != "hand":
         silent = {*blind, *(order[p + 1] for p in spans)}
-        said += pair_findings(pairs, order, steps, follower.reduction, [one.moved for one in followed], silent)
+        said += pair_findings(
+            pairs, order, steps, follower.reduction, [one.moved for one in followed], grid.width, silent
+        )
     places = _places(order, steps, said, spans)
     fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
     said = [one for one in said if one.code != "moved" or _in_focus(one, fit, grid, places, follower, reference)]

@@ -12,7 +12,7 @@ DARK = -0.025
 """ln of light, weighted toward frames that are out of focus there."""
 STILL_THERE = 0.35
 """Of that darkness, in every frame but one."""
-OUTSTANDING = 4.5
+OUTSTANDING = 6.0
 """Times the spread of the same measure around: what the blurred subject itself leaves there."""
 AROUND = 24
 """Px over which that spread is taken."""

@@ -12,6 +12,8 @@ from just_plane.core.frames.check.pairs import against_beside
 
 BUMP_PX, BUMP_TIMES = 0.3, 3 * 1.48
 TURN_DEG = 0.05
+TURN_PX = 0.25
+"""A turn that moves the edge of the frame by less cannot be told from none."""
 PLAIN_BUMP_PX, PLAIN_TURN_DEG = 1.5, 0.1
 """Beside a skipped step so much is needed."""
 SKIPPED, REPEATED = -0.06, 0.04
@@ -137,7 +139,7 @@ def _jumps(values):
     return found
 
 
-def pair_findings(pairs, order, steps, times, parts, blind=()):
+def pair_findings(pairs, order, steps, times, parts, across, blind=()):
     """Bumps, turns, steps skipped or repeated, parts that moved.
 
     Parameters
@@ -147,6 +149,7 @@ def pair_findings(pairs, order, steps, times, parts, blind=()):
     steps : (P,) array         Steps found; NaN where not known.
     times : int                Full pixels to one of the picture that was measured, each way.
     parts : list               Moved or None, by pair.
+    across : int               Width of the picture that was measured, px.
     blind : set of int         Frames too dark or too shaken to tell steps and parts by.
 
     Returns
@@ -159,7 +162,7 @@ def pair_findings(pairs, order, steps, times, parts, blind=()):
     shift = np.hypot(*(against_beside(axis) for axis in pairs.shift.T))
     limit = max(BUMP_PX, BUMP_TIMES * float(np.nanmedian(shift)))
     turn = np.degrees(against_beside(pairs.turn))
-    turn_limit = max(TURN_DEG, BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
+    turn_limit = max(TURN_DEG, np.degrees(TURN_PX / (across / 2)), BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
     usual = max(float(np.median(pairs.likeness)), 0.1)
     likeness = against_beside(pairs.likeness) / usual
     spread = float(np.nanmedian(np.abs(likeness)))
@@ -191,8 +194,9 @@ def pair_findings(pairs, order, steps, times, parts, blind=()):
 
 def _missing(likeness, sure, step):
     """Steps missing between two frames: the dip of likeness is the sign, the step found the amount."""
+    by_sign = 2 if likeness < TWO and np.isfinite(sure) else 1
     if likeness < SKIPPED and step >= WIDE:
-        return max(round(step) - 1, 1)
+        return max(round(step) - 1, by_sign)
     if not np.isfinite(step) and likeness < PLAINLY_SKIPPED:
-        return 2 if likeness < TWO else 1
-    return (2 if likeness < TWO else 1) if likeness < sure else 0
+        return by_sign
+    return by_sign if likeness < sure else 0

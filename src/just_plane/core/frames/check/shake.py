@@ -19,6 +19,8 @@ BESIDE, LEAST_BESIDE = 3, 3
 """Frames on either side to compare with; how many of those must themselves be judged."""
 
 
+ALONE = 0.08
+"""ln by which a shaken frame is worse than both beside it."""
 PLAIN_ONE_WAY = 0.15
 """Nothing but shake makes detail run one way so much more than in the frames beside."""
 
@@ -42,9 +44,10 @@ class Stillness(NamedTuple):
         (K,) bool array
         """
         with np.errstate(invalid="ignore"):
+            alone = _lowest(self.loss + self.fine_loss)
             fine = (self.loss < -0.10) & (self.fine_loss < -0.20) & (self.one_way > 0.04)
             coarse = (self.loss < -0.25) & (self.one_way > 0.20)
-        return fine | coarse
+        return (fine | coarse) & alone
 
     @property
     def plainly_shaken(self):
@@ -56,6 +59,13 @@ class Stillness(NamedTuple):
         """
         with np.errstate(invalid="ignore"):
             return self.shaken & (self.one_way > PLAIN_ONE_WAY)
+
+
+def _lowest(values):
+    """Frames that are worse by a margin than those just before and after: one press of the shutter, not the subject."""
+    beside = np.stack([np.append(np.inf, values[:-1]), np.append(values[1:], np.inf)])
+    worse = values < np.where(np.isnan(beside), np.inf, beside) - ALONE
+    return worse.all(axis=0)
 
 
 def stillness(energies, slopes, fit):
