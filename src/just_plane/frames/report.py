@@ -76,7 +76,7 @@ def used_frames(checked):
 
 def crop_box(checked, width, height, reduction):
     """Left, top, right, bottom of what all used frames cover, in whole pixels of the reduced picture."""
-    used = [checked.to_reference[frame] for frame in used_frames(checked)]
+    used = [checked.to_reference[frame] for frame in used_frames(checked) if frame in checked.to_reference]
     left, top, right, bottom = covered_by_all(used, width, height)
     return left, top, right - (right - left) % reduction, bottom - (bottom - top) % reduction
 
@@ -244,10 +244,10 @@ def _not_judged(checked, facts, covered):
         unsure = int(np.isnan(checked.stillness.loss).sum())
         if unsure:
             said.append(
-                f"Whether {unsure} of {judged} frames are shaken cannot be told: too little is in focus in them."
+                f"Whether {unsure} of {judged} frames are shaken cannot be told: too little in them is in focus."
             )
     if not facts.judges_contrast:
-        said.append("Without the numbers of the plan sharpness is judged frame against frame only, not in millimetres.")
+        said.append("Without the numbers of a plan, sharpness is judged frame against frame, not in millimetres.")
     plain = sum(one.covered is None for one in covered)
     if covered and plain:
         said.append(f"{100 * plain / len(covered):.0f} % of the places have no texture to tell by.")

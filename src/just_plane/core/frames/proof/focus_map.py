@@ -14,6 +14,9 @@ from just_plane.core.frames.check.bands import band, smoothed
 SURE, GUESSED = 6.0, 1 / 3
 """Confidence is (best / lowest / 6 - 1/3), from 0 to 1."""
 
+LEAST = 1e-8
+"""Detail weaker than a ten-thousandth of the light is none, however quiet the picture."""
+
 
 class FocusMap(NamedTuple):
     """By pixel of the reduced reference."""
@@ -80,7 +83,7 @@ class FocusPass:
         bend = left - 2 * middle + right
         with np.errstate(divide="ignore", invalid="ignore"):
             offset = np.where(bend < -1e-6, 0.5 * (left - right) / bend, 0.0)
-            confidence = np.clip(self._best / self._lowest / SURE - GUESSED, 0, 1)
+            confidence = np.clip(self._best / np.maximum(self._lowest, LEAST) / SURE - GUESSED, 0, 1)
         inside = (self._at > 0) & (self._at < self.frames - 1)
         depth = self._at + np.where(inside, np.clip(offset, -0.5, 0.5), 0.0)
         return FocusMap(depth.astype(np.float32), np.nan_to_num(confidence).astype(np.float32), self._luma)

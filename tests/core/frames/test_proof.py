@@ -1,0 +1,143 @@
+"""Proofs against the same scene photographed with everything sharp, and by laws."""
+
+import cv2
+import numpy as np
+import pytest
+
+from just_plane.core.frames.check.similarity import chained
+from just_plane.core.frames.proof.by_depth import DepthMerge
+from just_plane.core.frames.proof.by_detail import SCALE, DetailMerge, depth_window
+from just_plane.core.frames.proof.crop import covered_by_all
+from just_plane.core.frames.proof.focus_map import FocusPass, filled
+from stacks.camera import depth_view, sharp_view
+from stacks.kept import SIZE, judged, stack_of
+
+pytestmark = pytest.mark.xdist_group("stacks")
+
+
+def shifted(x, y):
+    return np.array([[1.0, 0.0, x], [0.0, 1.0, y]])
+
+
+def laid_frames(kind, mode="rail"):
+    stack, checked = stack_of(kind, 4, mode=mode), judged(kind, 4, mode=mode)
+    used = [frame for frame in checked.order if frame not in checked.left_out]
+    box = covered_by_all([checked.to_reference[frame] for frame in used], SIZE[1], SIZE[0])
+    crop = np.array([[1.0, 0.0, -box[0]], [0.0, 1.0, -box[1]]])
+    size = (box[2] - box[0], box[3] - box[1])
+    pictures = []
+    for frame in used:
+        whole = stack.frames[frame].astype(np.float32) / (255 if stack.jpeg else 65535)
+        laid = cv2.warpAffine(whole, chained(checked.to_reference[frame], crop), size, flags=cv2.INTER_CUBIC)
+        pictures.append(np.clip(laid, 0, 1))
+    return stack, checked, used, box, pictures
+
+
+def focus_of(pictures):
+    passed = FocusPass(pictures[0].shape[:2], 3.0)
+    for picture in pictures:
+        passed.add(cv2.cvtColor(picture, cv2.COLOR_BGR2GRAY))
+    found = passed.map()
+    return found, filled(found, 3.0)
+
+
+def merged(merge, pictures, whole):
+    for picture in pictures:
+        merge.add(np.rint(picture * SCALE).astype(np.int16) if whole else picture)
+    return merge.picture()
+
+
+def decibels(picture, true):
+    return -10 * np.log10(float(np.mean((picture - true) ** 2)))
+
+
+@pytest.mark.parametrize(("kind", "mode"), [("dome", "rail"), ("terraces", "rail"), ("dome", "hand")])
+def test_by_depth_a_surface_comes_out_as_if_all_of_it_were_sharp(kind, mode):
+    stack, checked, used, (left, top, right, bottom), pictures = laid_frames(kind, mode)
+    _, depth = focus_of(pictures)
+    true = sharp_view(stack, checked.reference)[top:bottom, left:right]
+    one = pictures[len(pictures) // 2]
+    proof = merged(DepthMerge(depth), pictures, whole=False)
+    assert decibels(proof, true) > 36.5
+    assert decibels(proof, true) > decibels(one, true) + 8
+    seen = depth_view(stack, checked.reference)[top:bottom, left:right]
+    wrong = np.abs(depth - np.interp(seen, stack.places[used], np.arange(len(used))))
+    assert np.median(wrong) < 0.15
+    assert np.mean(wrong < 1) > 0.93
+
+
+def test_hairs_come_out_better_by_detail_than_by_depth():
+    stack, checked, _, (left, top, right, bottom), pictures = laid_frames("hairs")
+    _, depth = focus_of(pictures)
+    true = sharp_view(stack, checked.reference)[top:bottom, left:right]
+    by_depth = decibels(merged(DepthMerge(depth), pictures, whole=False), true)
+    by_detail = decibels(merged(DetailMerge(depth.shape), pictures, whole=True), true)
+    windowed = decibels(merged(DetailMerge(depth.shape, depth_window(depth, 4.5), depth), pictures, whole=True), true)
+    assert by_detail > 29.0
+    assert windowed > 29.0
+    assert min(by_detail, windowed) > by_depth
+
+
+def test_one_frame_alone_is_its_own_proof_by_every_method():
+    picture = np.random.default_rng(1).uniform(0.1, 0.9, (64, 96, 3)).astype(np.float32)
+    picture = cv2.GaussianBlur(picture, (0, 0), 1)
+    depth = np.zeros((64, 96), np.float32)
+    assert merged(DepthMerge(depth), [picture], whole=False) == pytest.approx(picture, abs=1e-6)
+    assert merged(DetailMerge((64, 96)), [picture], whole=True) == pytest.approx(picture, abs=2e-3)
+    window = depth_window(depth, 4.5)
+    assert merged(DetailMerge((64, 96), window, depth), [picture], whole=True) == pytest.approx(picture, abs=2e-3)
+
+
+def test_of_equal_frames_the_earlier_wins_and_a_second_copy_changes_nothing():
+    picture = cv2.GaussianBlur(np.random.default_rng(2).uniform(0, 1, (48, 64, 3)).astype(np.float32), (0, 0), 1)
+    once = merged(DetailMerge((48, 64)), [picture], whole=True)
+    assert (merged(DetailMerge((48, 64)), [picture, picture], whole=True) == once).all()
+
+
+def test_a_frame_outside_its_window_never_wins_where_another_is_inside():
+    sharp = np.random.default_rng(3).uniform(0, 1, (64, 64, 3)).astype(np.float32)
+    plain = np.full((64, 64, 3), 0.5, np.float32)
+    depth = np.zeros((64, 64), np.float32)
+    frames = [plain, plain, plain, plain, sharp]
+    windowed = merged(DetailMerge((64, 64), depth_window(depth, 3), depth), frames, whole=True)
+    assert np.abs(windowed - 0.5).max() < 0.1
+    assert np.std(merged(DetailMerge((64, 64)), frames, whole=True)) > 0.2
+
+
+def test_depth_between_two_frames_is_found_between_them():
+    generator = np.random.default_rng(4)
+    grain = cv2.GaussianBlur(generator.standard_normal((96, 96)).astype(np.float32), (0, 0), 0.8)
+    passed = FocusPass((96, 96), 3.0)
+    for k in range(9):
+        blurred = cv2.GaussianBlur(grain, (0, 0), 0.3 + 0.9 * abs(k - 4.5))
+        passed.add((0.5 + 0.1 * blurred).astype(np.float32))
+    assert np.median(passed.map().depth) == pytest.approx(4.5, abs=0.05)
+
+
+def test_a_plain_place_takes_its_depth_from_around_and_a_sure_one_keeps_its_own():
+    grain = cv2.GaussianBlur(np.random.default_rng(5).standard_normal((120, 120)).astype(np.float32), (0, 0), 0.8)
+    grain[40:80, 40:80] = 0
+    passed = FocusPass((120, 120), 3.0)
+    for k in range(9):
+        noise = 0.004 * np.random.default_rng(k).standard_normal((120, 120))
+        passed.add((0.5 + 0.1 * cv2.GaussianBlur(grain, (0, 0), 0.3 + 0.9 * abs(k - 3)) + noise).astype(np.float32))
+    found = passed.map()
+    depth = filled(found, 3.0)
+    assert np.abs(depth[55:65, 55:65] - 3).max() < 0.8
+    sure = found.confidence > 0.9
+    sure[34:86, 34:86] = False
+    assert (np.abs(depth - found.depth)[sure] <= 1).all()
+
+
+def test_all_frames_cover_what_the_least_of_them_covers():
+    moves = [shifted(3.2, -2.0), shifted(0, 0), shifted(-4.0, 5.0)]
+    assert covered_by_all(moves, 100, 80) == (4, 5, 96, 78)
+    assert covered_by_all([shifted(0, 0)], 100, 80) == (0, 0, 100, 80)
+
+
+def test_frames_that_hardly_meet_leave_the_middle():
+    left, top, right, bottom = covered_by_all([shifted(0, 0), shifted(98.0, 0)], 100, 80)
+    assert right - left >= 16
+    assert (top, bottom) == (0, 80)
+    assert left >= 0
+    assert right <= 100

@@ -1,0 +1,154 @@
+"""Which files of a folder are frames, and what is said of the others."""
+
+import cv2
+import numpy as np
+import pytest
+from PIL import Image
+
+from just_plane.frames.intake import FolderError, natural, take_in
+
+PICTURE = (np.random.default_rng(1).uniform(40, 200, (64, 96, 3))).astype(np.uint8)
+
+
+def put(folder, name, picture=PICTURE, exif=None):
+    image = Image.fromarray(picture)
+    image.save(folder / name, **({"exif": exif.tobytes()} if exif is not None else {}))
+    return folder / name
+
+
+def notes(**values):
+    exif = Image.Exif()
+    exif.get_ifd(0x8769).update({{"taken": 36867, "f_number": 33437, "iso": 34855}[k]: v for k, v in values.items()})
+    return exif
+
+
+def test_nine_comes_before_ten_and_case_does_not_matter():
+    names = ["P10.jpg", "p9.JPG", "P100.jpg", "P1.jpg"]
+    assert sorted(names, key=natural) == ["P1.jpg", "p9.JPG", "P10.jpg", "P100.jpg"]
+
+
+def test_frames_come_in_the_order_of_their_names_whatever_else_lies_there(tmp_path):
+    for name in ("a10.jpg", "a9.jpg", "a8.png", "a11.tif", ".hidden.jpg"):
+        put(tmp_path, name)
+    (tmp_path / "notes.txt").write_text("f/8")
+    put(tmp_path, "set-proof-depth.tif")
+    put(tmp_path, "set-depth.png")
+    assert take_in(tmp_path).names == ["a8.png", "a9.jpg", "a10.jpg", "a11.tif"]
+
+
+@pytest.mark.parametrize("name", ["a2.jpg", "a2.png", "a2.tif"])
+def test_a_file_cut_in_half_is_refused_by_itself(tmp_path, name):
+    for other in ("a1.jpg", "a3.jpg"):
+        put(tmp_path, other)
+    path = put(tmp_path, name)
+    whole = path.read_bytes()
+    path.write_bytes(whole[: len(whole) // 2])
+    intake = take_in(tmp_path)
+    assert [one is None for one in intake.facts] == [False, True, False]
+    assert intake.refused[0].name == name
+    assert "cut short" in intake.refused[0].reason or "no picture" in intake.refused[0].reason
+
+
+def test_other_sizes_turned_frames_and_grey_ones_are_refused_with_their_reason(tmp_path):
+    for k in range(3):
+        put(tmp_path, f"a{k}.jpg")
+    put(tmp_path, "b1.jpg", PICTURE[:50])
+    put(tmp_path, "b2.jpg", np.ascontiguousarray(PICTURE.swapaxes(0, 1)))
+    put(tmp_path, "b3.jpg", PICTURE[..., 0])
+    put(tmp_path, "b4.jpg", exif=_turned())
+    (tmp_path / "b5.jpg").write_bytes(b"")
+    reasons = {one.name: one.reason for one in take_in(tmp_path).refused}
+    assert "96 x 50" in reasons["b1.jpg"]
+    assert "96 x 64" in reasons["b1.jpg"]
+    assert "upright" in reasons["b2.jpg"]
+    assert "grey" in reasons["b3.jpg"]
+    assert "upright" in reasons["b4.jpg"]
+    assert "no picture" in reasons["b5.jpg"]
+    assert len(reasons) == 5
+
+
+def _turned():
+    exif = Image.Exif()
+    exif[274] = 6
+    return exif
+
+
+def test_frames_that_are_all_grey_are_a_stack_like_any_other(tmp_path):
+    for k in range(3):
+        put(tmp_path, f"a{k}.png", PICTURE[..., 0])
+    assert take_in(tmp_path).refused == []
+
+
+@pytest.mark.parametrize("frames", [0, 1])
+def test_fewer_than_two_frames_are_no_stack(tmp_path, frames):
+    for k in range(frames):
+        put(tmp_path, f"a{k}.jpg")
+    with pytest.raises(FolderError, match="at least two"):
+        take_in(tmp_path)
+
+
+def test_a_folder_that_is_not_there_is_said_to_be_missing(tmp_path):
+    with pytest.raises(FolderError, match="There is no folder"):
+        take_in(tmp_path / "nowhere")
+
+
+def test_a_jpeg_beside_its_raw_frame_is_the_one_that_counts(tmp_path):
+    for k in range(2):
+        put(tmp_path, f"a{k}.jpg")
+        (tmp_path / f"A{k}.DNG").write_bytes(b"raw")
+    intake = take_in(tmp_path)
+    assert intake.names == ["a0.jpg", "a1.jpg"]
+    assert "raw" in intake.said[0]
+
+
+def test_a_clock_that_runs_backward_and_a_stop_that_changed_are_said(tmp_path):
+    put(tmp_path, "a1.jpg", exif=notes(taken="2026:05:03 10:00:20", f_number=8.0))
+    put(tmp_path, "a2.jpg", exif=notes(taken="2026:05:03 10:00:10", f_number=8.0))
+    put(tmp_path, "a3.jpg", exif=notes(taken="2026:05:03 10:00:30", f_number=11.0))
+    said = " ".join(take_in(tmp_path).said)
+    assert "clock" in said
+    assert "a2.jpg before a1.jpg" in said
+    assert "a3.jpg has another stop" in said
+
+
+def test_a_few_bytes_that_claim_a_hundred_megapixels_are_not_unpacked(tmp_path):
+    for k in range(2):
+        put(tmp_path, f"a{k}.jpg")
+    Image.new("RGB", (11_000, 9_000)).save(tmp_path / "a9.png", compress_level=9)
+    (refused,) = take_in(tmp_path).refused
+    assert "99 megapixels" in refused.reason
+
+
+def test_sixteen_bits_stay_sixteen_and_colours_in_their_places(tmp_path):
+    from just_plane.pictures.frames import frame_facts, read_colour, read_grey
+
+    deep = np.random.default_rng(2).integers(0, 65535, (64, 96, 3)).astype(np.uint16)
+    cv2.imwrite(str(tmp_path / "deep.tif"), deep, [cv2.IMWRITE_TIFF_COMPRESSION, 1])
+    facts = frame_facts(tmp_path / "deep.tif")
+    assert (read_colour(facts) == deep).all()
+    assert read_grey(facts, 2).shape == (32, 48)
+    assert read_grey(facts, 2).dtype == np.uint16
+
+
+def test_a_frame_is_turned_upright_before_anything(tmp_path):
+    from just_plane.pictures.frames import frame_facts, read_grey
+
+    path = put(tmp_path, "turned.png", exif=_turned())
+    facts = frame_facts(path)
+    assert (facts.width, facts.height) == (64, 96)
+    upright = read_grey(facts)
+    # Orientation 6: the first column from below is the first row.
+    plain = cv2.cvtColor(PICTURE[..., ::-1].copy(), cv2.COLOR_BGR2GRAY)
+    assert np.abs(upright.astype(int) - np.rot90(plain, -1).astype(int)).max() <= 1
+
+
+@pytest.mark.parametrize("reduction", [2, 4, 8])
+def test_a_reduced_jpeg_has_its_middles_where_they_belong(tmp_path, reduction):
+    from just_plane.pictures.frames import frame_facts, read_grey
+
+    ramp = np.tile(np.linspace(20, 230, 328), (200, 1)).astype(np.uint8)
+    path = put(tmp_path, "ramp.jpg", np.dstack([ramp] * 3))
+    small = read_grey(frame_facts(path), reduction).astype(float)
+    x = np.arange(small.shape[1])
+    expected = np.interp(reduction * x + (reduction - 1) / 2, np.arange(328), ramp[0])
+    assert np.abs(small.mean(axis=0) - expected)[2:-2].max() < 1.3
