@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import styled from "styled-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
 import type { StackNumbers } from "../../api/types";
@@ -26,11 +26,17 @@ const FAULTS = [
 
 /** Which frames to look at, and which proofs to make of them. */
 export function FromFolder({ check, shotId }: { check: Check; shotId: string }) {
-  const [folder, setFolder] = useState(check.job?.folder ?? "");
+  const [folder, setShown] = useState(check.job?.folder ?? "");
+  // The field is taken over in the same moment as the form is sent: what counts is what was typed last.
+  const typed = useRef(folder);
+  const setFolder = (text: string) => {
+    typed.current = text;
+    setShown(text);
+  };
   const [methods, setMethods] = useState<ProofMethod[]>(check.job?.methods ?? ["windowed", "depth"]);
   const demo =
     useQuery({ queryKey: ["alive"], queryFn: () => dataOf(api.GET("/api/alive")) }).data?.demo ?? false;
-  const begin = (numbers: StackNumbers | null = null, at = folder) =>
+  const begin = (numbers: StackNumbers | null = null, at = typed.current) =>
     check.start.mutate({ folder: at.trim(), methods, numbers });
   const toggle = (method: ProofMethod, on: boolean) =>
     setMethods(on ? [...methods, method] : methods.filter((each) => each !== method));
@@ -38,7 +44,7 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
     <Form
       onSubmit={(event) => {
         event.preventDefault();
-        if (folder.trim()) begin();
+        begin();
       }}
     >
       <TextBox
@@ -57,7 +63,7 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
           />
         ))}
       </div>
-      <Button type="submit" data-weight="main" isDisabled={!folder.trim() || check.start.isPending}>
+      <Button type="submit" data-weight="main" isDisabled={check.start.isPending}>
         Look through the frames
       </Button>
       {demo ? (
