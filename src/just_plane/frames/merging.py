@@ -95,8 +95,8 @@ class Merger:
                 picture, self._laid[frame], (width, height), flags=sharp, borderMode=cv2.BORDER_REPLICATE
             )
             whole = _whole(laid, self._gain(frame))
-            for method, merge in merges.items():
-                merge.add(whole.astype(np.float32) / SCALE if method == "depth" else whole)
+            for merge in merges.values():
+                merge.add(whole)
         return {method: merge.picture() for method, merge in merges.items()}
 
     def _gain(self, frame):
@@ -124,6 +124,9 @@ class Merger:
 
 def _whole(picture, gain):
     """Encoded values as whole numbers to SCALE, at the reference's light."""
-    top = 255 if picture.dtype == np.uint8 else 65535
+    if picture.dtype == np.uint8:
+        table = np.clip(np.rint(np.arange(256) * (gain * SCALE / 255)), 0, SCALE).astype(np.int16)
+        return cv2.LUT(picture, table)
+    top = 65535
     scaled = picture.astype(np.float32) * np.float32(gain * SCALE / top)
     return np.clip(np.rint(scaled), 0, SCALE).astype(np.int16)

@@ -18,6 +18,8 @@ AROUND = 24
 """Px over which that spread is taken."""
 NO_DARKER = 2.0
 """Times that darkness: a spot of the subject is darker by more where it is in focus; dust is as dark everywhere."""
+WIDEST = 1600
+"""Px across; larger pictures are watched at fewer."""
 BORDER = 8
 """Px at the edge of the frame where detail cannot be told from what lies outside."""
 LEAST_PX, MOST_PX = 8, 250
@@ -47,6 +49,8 @@ class Watch:
 
     def __init__(self, shape):
         self.shape = shape
+        self._times = max(round(shape[1] / WIDEST), 1)
+        shape = tuple(side // self._times for side in shape)
         self._weights = np.zeros(shape, np.float32)
         self._sum = np.zeros(shape, np.float32)
         self._highest = np.full(shape, -np.inf, np.float32)
@@ -62,6 +66,8 @@ class Watch:
         grey : (H, W) float32 array   0 to 1.
         measured : Measured           Its numbers.
         """
+        if self._times > 1:
+            grey = cv2.resize(grey, self._weights.shape[::-1], interpolation=cv2.INTER_AREA)
         log = cv2.log(np.maximum(grey, 0.004))
         spots = smoothed(log, 1.5) - smoothed(log, 4.0)
         energy = measured.energy[CURVE]
@@ -95,11 +101,16 @@ class Watch:
         dark[smoothed(self._lowest, 1.0) < NO_DARKER * smoothed(mean, 1.0)] = False
         dark[:BORDER], dark[-BORDER:], dark[:, :BORDER], dark[:, -BORDER:] = False, False, False, False
         count, labels, stats, centres = cv2.connectedComponentsWithStats(dark.astype(np.uint8), connectivity=8)
+        times = self._times
+
+        def at(places):
+            return depth_at(times * places + (times - 1) / 2)
+
+        spots = [_spot(index, labels, stats, centres, mean, at) for index in range(1, count)]
         return [
-            spot
-            for index in range(1, count)
-            if (spot := _spot(index, labels, stats, centres, mean, depth_at)) is not None
-            and _was_far_out(spot, depth_at, ends, step_blur_circles)
+            Spot(times * spot.x + (times - 1) / 2, times * spot.y + (times - 1) / 2, times * spot.radius, spot.darkness)
+            for spot in spots
+            if spot is not None and _was_far_out(spot, at, ends, step_blur_circles)
         ]
 
 

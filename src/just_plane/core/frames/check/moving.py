@@ -10,6 +10,8 @@ from just_plane.core.frames.check.register import laid_on
 from just_plane.core.frames.check.similarity import enlarged
 
 WINDOWS_ACROSS = 22
+WIDEST = 750
+"""Px across; larger pictures are looked at smaller."""
 FARTHEST = 5
 """Shifts tried, whole pixels of the half-size picture."""
 RESIDUAL, TAKEN_AWAY = 0.12, 0.5
@@ -33,6 +35,20 @@ class Moved(NamedTuple):
     """Of the frame."""
 
 
+def times_fewer(width):
+    """How many times fewer pixels each way parts are looked for at.
+
+    Parameters
+    ----------
+    width : int   Of the picture that is measured, px.
+
+    Returns
+    -------
+    int           2, or as many as leave 750 px across.
+    """
+    return max(2, -(-width // WIDEST))
+
+
 def half_band(grey, circle_px):
     """What of a frame is compared: fine detail at half the pixels, its strength divided out.
 
@@ -45,25 +61,27 @@ def half_band(grey, circle_px):
     -------
     (h, w) float32 array, (h, w) float32 array   The detail; its energy as it is.
     """
-    half = cv2.resize(grey, None, fx=0.5, fy=0.5, interpolation=cv2.INTER_AREA)
-    size = max(circle_px / 6, 0.6)
+    times = times_fewer(grey.shape[1])
+    half = cv2.resize(grey, (grey.shape[1] // times, grey.shape[0] // times), interpolation=cv2.INTER_AREA)
+    size = max(circle_px / 3 / times, 0.6)
     detail = band(half, size, 3 * size)
     return evened(detail, 8 * size), detail * detail / (cv2.blur(half, (9, 9)) + 0.01) ** 2
 
 
-def moved_part(before, this, similarity):
+def moved_part(before, this, similarity, times=2):
     """Look for a part that moved.
 
     Parameters
     ----------
     before, this : tuple         As from :func:`half_band`, of neighbours.
     similarity : (2, 3) array    Places of ``before`` to places of ``this``, px of the picture that is measured.
+    times : int                  As from :func:`times_fewer`.
 
     Returns
     -------
     Moved or None
     """
-    half = enlarged(similarity, 0.5)
+    half = enlarged(similarity, 1 / times)
     laid, inside = laid_on(this[0], half)
     size = (max(before[0].shape[1] // WINDOWS_ACROSS, 5) | 1,) * 2
     first = before[0]
@@ -83,7 +101,7 @@ def moved_part(before, this, similarity):
             best[better], shift[better] = left[better], (dx, dy)
     # A shift that explains it must explain much of it.
     part = suspect & (np.abs(shift).max(axis=-1) >= 1) & (best < (1 - TAKEN_AWAY) * there)
-    return _largest_one_way(part, shift)
+    return _largest_one_way(part, shift, times)
 
 
 def _left_over(first, second, size):
@@ -96,7 +114,7 @@ def _sharp(energy, size):
     return local > IN_FOCUS * np.percentile(local, 5)
 
 
-def _largest_one_way(part, shift):
+def _largest_one_way(part, shift, times):
     count, labels, stats, centres = cv2.connectedComponentsWithStats(part.astype(np.uint8), connectivity=8)
     for index in sorted(range(1, count), key=lambda i: -stats[i, cv2.CC_STAT_AREA]):
         share = stats[index, cv2.CC_STAT_AREA] / part.size
@@ -105,6 +123,6 @@ def _largest_one_way(part, shift):
         shifts = shift[labels == index]
         mean = shifts.mean(axis=0)
         if np.hypot(*mean) > ONE_WAY * np.hypot(shifts[:, 0], shifts[:, 1]).mean():
-            x, y = 2 * centres[index] + 0.5
-            return Moved((2 * float(mean[0]), 2 * float(mean[1])), (float(x), float(y)), float(share))
+            x, y = times * centres[index] + (times - 1) / 2
+            return Moved((times * float(mean[0]), times * float(mean[1])), (float(x), float(y)), float(share))
     return None

@@ -6,7 +6,7 @@ What is kept grows by a few hundred numbers a tile a frame; pictures are held of
 from typing import NamedTuple
 
 from just_plane.core.frames.check.dust import Watch
-from just_plane.core.frames.check.moving import half_band, moved_part
+from just_plane.core.frames.check.moving import half_band, moved_part, times_fewer
 from just_plane.core.frames.check.register import Laid, Ready, lay, ready
 from just_plane.core.frames.check.similarity import IDENTITY, chained, inverse
 from just_plane.core.frames.check.tiles import Measured, grid_for, light_between, measured
@@ -79,7 +79,7 @@ class Follower:
 
     def _followed(self, numbers, run, before, held, laid):
         light = light_between(self.frames[before.number].measured, numbers, self.grid, laid.similarity)
-        part = moved_part(before.halves, held.halves, laid.similarity)
+        part = moved_part(before.halves, held.halves, laid.similarity, times_fewer(self.grid.width))
         return Followed(numbers, run, before.number, laid, light, part)
 
     def relaid(self, before, grey_before, this, grey_this):

@@ -10,8 +10,8 @@ import numpy as np
 SCALE = 8192
 """Whole numbers to 1.0: a Laplacian of either sign fits into 16 bits."""
 LEVELS = 4
-BASE_UNITS = 256
-"""Parts to which weights of the base are kept."""
+PARTS = 16
+"""Depth in a window is kept to a sixteenth of a frame."""
 
 
 class DetailMerge:
@@ -31,7 +31,7 @@ class DetailMerge:
             sizes.append(((sizes[-1][0] + 1) // 2, (sizes[-1][1] + 1) // 2))
         self._detail = [np.zeros((*size, 3), np.int16) for size in sizes[:-1]]
         self._energy = [np.full(size, -1.0, np.float32) for size in sizes[:-1]]
-        self._away = [np.full(size, np.inf, np.float32) for size in sizes[:-1]] if window else None
+        self._away = [np.full(size, 32_767, np.int16) for size in sizes[:-1]] if window else None
         self._windows = _windows(window, sizes[:-1]) if window else None
         self._base_depth = None if depth is None else cv2.resize(depth, sizes[-1][::-1], interpolation=cv2.INTER_AREA)
         self._base = np.zeros((*sizes[-1], 3), np.int64)
@@ -55,20 +55,22 @@ class DetailMerge:
         self.frames += 1
 
     def _chosen(self, level, detail):
-        luma = detail.astype(np.float32) @ _LUMA
-        energy = cv2.blur(luma * luma, (5, 5))
+        luma = cv2.transform(detail, _LUMA)
+        energy = cv2.blur(cv2.multiply(luma, luma, dtype=cv2.CV_32F), (5, 5))
         best = self._energy[level]
         if self._windows is None:
-            wins = energy > best
+            wins = cv2.compare(energy, best, cv2.CMP_GT)
         else:
             low, high = self._windows[level]
-            away = np.maximum(np.maximum(low - self.frames, self.frames - high), 0).astype(np.float32)
+            here = np.int16(self.frames * PARTS)
+            away = np.maximum(np.maximum(low - here, here - high), np.int16(0))
             assert self._away is not None
             nearest = self._away[level]
-            wins = (away < nearest) | ((away == nearest) & (energy > best))
-            np.copyto(nearest, away, where=wins)
-        np.copyto(best, energy, where=wins)
-        np.copyto(self._detail[level], detail, where=wins[..., np.newaxis])
+            nearer, as_near = cv2.compare(away, nearest, cv2.CMP_LT), cv2.compare(away, nearest, cv2.CMP_EQ)
+            wins = cv2.bitwise_or(nearer, cv2.bitwise_and(as_near, cv2.compare(energy, best, cv2.CMP_GT)))
+            cv2.copyTo(away, wins, nearest)
+        cv2.copyTo(energy, wins, best)
+        cv2.copyTo(detail, wins, self._detail[level])
         return energy
 
     def _add_base(self, base, energy):
@@ -95,13 +97,13 @@ class DetailMerge:
         return np.clip(answer / SCALE, 0, 1)
 
 
-_LUMA = np.array([0.114, 0.587, 0.299], np.float32)
+_LUMA = np.array([[0.114, 0.587, 0.299]], np.float32)
 """Blue, green, red, as OpenCV keeps them."""
 
 
 def _windows(window, sizes):
     """Lowest and highest allowed frame at every level: of two by two the lowest and the highest."""
-    low, high = window
+    low, high = (np.clip(np.rint(edge * PARTS), -32_000, 32_000).astype(np.int16) for edge in window)
     levels = []
     for size in sizes:
         if size != low.shape:

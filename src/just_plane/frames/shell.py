@@ -1,0 +1,141 @@
+"""A stack from the shell, with the verdict as exit status."""
+
+import json
+import sys
+
+from pydantic import ValidationError
+
+from just_plane.contract.check import CheckReport
+from just_plane.contract.json_file import FileError
+from just_plane.contract.shot_file import read_shot
+from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.contract.words import first_problem
+from just_plane.frames.checking import check_intake, stack_facts
+from just_plane.frames.intake import FolderError, take_in
+from just_plane.frames.merging import METHODS, Merger
+from just_plane.frames.outputs import write_depth, write_points, write_proofs, write_report, write_sheet
+from just_plane.pictures.frames_out import WriteError
+from just_plane.pictures.reading import PictureError
+from just_plane.planning.stack_numbers import stack_numbers
+
+MAY_COME_DOWN, MAY_NOT, BAD_INPUT = 0, 3, 2
+LARGEST_PLAN = 10_000_000
+
+
+def check(options):
+    """Check a folder; the exit status is the verdict."""
+    return _guarded(_check, options)
+
+
+def merge(options):
+    """Merge a folder; 0 when it was done."""
+    return _guarded(_merge, options)
+
+
+def _guarded(run, options):
+    try:
+        return run(options)
+    except (FolderError, FileError, PictureError, WriteError) as error:
+        print(f"just-plane: {error.message} {error.remedy}".rstrip(), file=sys.stderr)
+    except MemoryError:
+        print("just-plane: there is not enough memory for frames of this size.", file=sys.stderr)
+    return BAD_INPUT
+
+
+def _check(options):
+    numbers = _numbers(options.plan)
+    intake = take_in(options.folder)
+    report, _ = check_intake(intake, numbers, _progress("checked"))
+    if options.out is not None:
+        if not options.quick and len([frame for frame in report.frames if frame.used]) >= 2:
+            merger = Merger(intake, report, stack_facts(numbers, report.width_px))
+            found, depth = merger.focus(_progress("depth"))
+            told = write_depth(options.out.parent, report, merger.used, found, depth)
+            report = report.model_copy(update={"depth": told})
+        write_report(options.out, report)
+    _tell(report)
+    return MAY_COME_DOWN if report.verdict.may_come_down else MAY_NOT
+
+
+def _merge(options):
+    numbers = _numbers(options.plan)
+    intake = take_in(options.folder)
+    report = _report(options.check, intake) if options.check else None
+    if report is None:
+        report, _ = check_intake(intake, numbers, _progress("checked"))
+    elif options.plan is None:
+        numbers = report.plan
+    if len([frame for frame in report.frames if frame.used]) < 2:
+        raise FolderError("There are no two frames that can be merged.", report.verdict.answer)
+    facts = stack_facts(numbers, report.width_px)
+    options.out.mkdir(parents=True, exist_ok=True)
+    merger = Merger(intake, report, facts)
+    found, depth = merger.focus(_progress("depth"))
+    methods = METHODS if options.method == "all" else (options.method,)
+    pictures = merger.pictures(methods, depth, _progress("merged"))
+    depth_told = write_depth(options.out, report, merger.used, found, depth)
+    proofs = write_proofs(options.out, report, intake, facts, pictures)
+    write_points(options.out, report, facts, merger.used, found, depth, next(iter(pictures.values())))
+    write_sheet(options.out, report, intake)
+    report = report.model_copy(update={"depth": depth_told, "pictures": proofs})
+    write_report(options.out / f"{report.name}-check.json", report)
+    for proof in proofs:
+        print(options.out / proof.file)
+    return 0
+
+
+def _numbers(path):
+    """The numbers of a stack from a shot file, a report, or JSON of its own."""
+    if path is None:
+        return StackNumbers()
+    try:
+        content = sys.stdin.buffer.read(LARGEST_PLAN) if str(path) == "-" else path.read_bytes()
+    except OSError as error:
+        raise FileError(f"{path}: {error.strerror}.", "Give the file of the shot, or leave --plan out.") from error
+    try:
+        document = json.loads(content)
+    except (ValueError, RecursionError) as error:
+        raise FileError(f"{path} is no JSON.", "Give a shot file, or the numbers of the stack.") from error
+    if isinstance(document, dict) and "format" in document:
+        return stack_numbers(read_shot(content))
+    if isinstance(document, dict) and "plan" in document and "verdict" in document:
+        document = document["plan"]
+    try:
+        return StackNumbers.model_validate(document, strict=False)
+    except ValidationError as error:
+        problem = first_problem(error)
+        raise FileError(problem.message, f"Mend {path} at {problem.field}.", problem.field) from error
+
+
+def _report(path, intake):
+    try:
+        report = CheckReport.model_validate_json(path.read_bytes())
+    except OSError as error:
+        raise FileError(f"{path}: {error.strerror}.", "Run check again.") from error
+    except ValidationError as error:
+        raise FileError(f"{path} is no report of a check.", "Give the file that check wrote.") from error
+    if [frame.file for frame in report.frames] != intake.names:
+        raise FileError(f"{path} is of other frames than are in {intake.folder} now.", "Run check again.")
+    return report
+
+
+def _progress(word):
+    if not sys.stderr.isatty():
+        return None
+
+    def show(done, count, name):
+        print(f"\r{word} {done + 1} of {count}  {name[:40]:40}", end="", file=sys.stderr, flush=True)
+        if done + 1 == count:
+            print(file=sys.stderr)
+
+    return show
+
+
+def _tell(report):
+    print(report.verdict.answer)
+    if report.verdict.action:
+        print(report.verdict.action)
+    for one in report.findings:
+        print(f"- {one.message} {one.remedy}")
+    for sentence in (*report.against_plan, *report.not_judged):
+        print(f"- {sentence}")
