@@ -27,6 +27,8 @@ VIEWS = [
     ("plane-dark", "Foil", "plane", "dark", (1280, 800)),
     ("side-by-side", "Bonbon", "compare", "paper", (1280, 800)),
     ("run-sheet", "Praline", "sheet", "paper", (1280, 800)),
+    ("check", "Cut cocoa", "check", "paper", (1280, 800)),
+    ("proof-dark", "Cut cocoa", "proof", "dark", (1280, 800)),
 ]
 
 
@@ -64,12 +66,14 @@ def take(browser, address, folder, name, shot, station, theme, size):
         page.goto(f"{address}kit")
         page.get_by_role("button", name=re.compile("^90 mm")).click()
     if shot:
-        at = "plane" if station == "compare" else station
+        at = {"compare": "plane", "proof": "check"}.get(station, station)
         page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + at)
         if station == "ruler":
             page.get_by_role("button", name="Take a made-up one").click()
             page.get_by_role("button", name="Work out the size").click()
             page.get_by_text("the model says").wait_for()
+        elif at == "check":
+            look_through(page, station)
         else:
             page.get_by_text(re.compile("hold.* all|Steps")).first.wait_for()
         if station == "compare":
@@ -83,6 +87,22 @@ def take(browser, address, folder, name, shot, station, theme, size):
     page.screenshot(path=folder / f"{name}.png")
     page.close()
     print(folder / f"{name}.png")
+
+
+def look_through(page, station):
+    """Made-up frames of the shot, checked; they are taken once."""
+    answer = page.get_by_text(re.compile("^Not yet: "))
+    page.get_by_role("heading", name="Can the set come down?").wait_for()
+    page.wait_for_timeout(800)
+    if not answer.count():
+        page.get_by_role("button", name="Take them and look").click()
+        answer.wait_for(timeout=240_000)
+    if station == "proof":
+        page.get_by_role("radio", name="Proof").check(force=True)
+        page.get_by_role("radio", name="100 %").check(force=True)
+    else:
+        page.get_by_role("application", name=re.compile("The picture")).click(position={"x": 330, "y": 120})
+        page.get_by_text("Held best by").wait_for()
 
 
 if __name__ == "__main__":

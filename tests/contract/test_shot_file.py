@@ -43,7 +43,9 @@ def test_every_demo_shot_satisfies_the_published_schema(catalogue):
         jsonschema.validate(json.loads(write_shot(shot)), schema)
 
 
-@pytest.mark.parametrize("name", ["openapi.json", "shot-file.schema.json", "kit-file.schema.json"])
+@pytest.mark.parametrize(
+    "name", ["openapi.json", "shot-file.schema.json", "kit-file.schema.json", "check-report.schema.json"]
+)
 def test_published_documents_are_those_of_the_models(name):
     """Run ``make api`` when this fails: a model changed and its documents did not."""
     assert (ROOT / "docs" / name).read_text(encoding="utf-8") == documents()[name]

@@ -3,7 +3,10 @@
 import json
 import struct
 
+from pathlib import Path
+
 import cv2
+import jsonschema
 import numpy as np
 import pytest
 import tifffile
@@ -14,6 +17,7 @@ from just_plane.frames.outputs import in_mm
 from stacks.camera import Faults, depth_view, sharp_view, write
 from stacks.kept import FACTS, STEP_MM, stack_of
 
+ROOT = Path(__file__).parents[2]
 pytestmark = pytest.mark.xdist_group("stacks")
 NUMBERS = {
     "kind": "rail",
@@ -52,6 +56,7 @@ def test_a_whole_stack_may_come_down(tmp_path, plan, capsys):
     assert "can come down" in capsys.readouterr().out
     report = json.loads(out.read_text())
     assert (report["version"], report["name"]) == (1, "pod")
+    jsonschema.validate(report, json.loads((ROOT / "docs" / "check-report.schema.json").read_text()))
     assert report["findings"] == []
     assert report["plan"]["step_mm"] == STEP_MM
     assert [frame["file"] for frame in report["frames"]] == [f"P{k + 101:04d}.tif" for k in range(12)]

@@ -4,6 +4,7 @@ import json
 import sys
 from pathlib import Path
 
+from just_plane.contract.check import CheckReport
 from just_plane.contract.fields import page_fields, page_kinds
 from just_plane.contract.kit import Kit
 from just_plane.contract.shot_file import ShotFile
@@ -20,6 +21,10 @@ def documents():
         ),
         "kit-file.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"} | Kit.model_json_schema()
+        ),
+        "check-report.schema.json": _text(
+            {"$schema": "https://json-schema.org/draft/2020-12/schema"}
+            | CheckReport.model_json_schema(mode="serialization")
         ),
     }
 
