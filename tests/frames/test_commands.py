@@ -2,7 +2,6 @@
 
 import json
 import struct
-
 from pathlib import Path
 
 import cv2
