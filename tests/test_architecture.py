@@ -28,6 +28,7 @@ MAY_IMPORT = {
     "frames": PLAIN
     | {"PIL", "concurrent", "cv2", "io", "json", "numpy", "os", "pathlib", "pydantic", "re", "shutil", "sys"}
     | {f"just_plane.{layer}" for layer in ("contract", "core", "frames", "pictures", "planning")},
+    "runs": PLAIN | {"just_plane.contract", "just_plane.runs"},
     "jobs": PLAIN
     | {"concurrent", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil", "threading", "time"}
     | {"just_plane.frames", "just_plane.jobs", "just_plane.store"},
@@ -58,10 +59,10 @@ MAY_IMPORT = {
         "secrets",
     }
     | {"numpy", "socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract"}
-    | {"just_plane.core", "just_plane.frames", "just_plane.jobs"}
+    | {"just_plane.core", "just_plane.frames", "just_plane.jobs", "just_plane.runs"}
     | {"just_plane.pictures", "just_plane.planning", "just_plane.shelf", "just_plane.store", "just_plane.web"},
 }
-"""By layer; places are kept for ``devices``, ``runs``, ``trials`` and ``practice``."""
+"""By layer; places are kept for ``devices``, ``trials`` and ``practice``."""
 
 OPENCV = ("core/frames", "frames", "pictures")
 """Rooms that may use OpenCV, and no others."""

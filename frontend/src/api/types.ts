@@ -41,3 +41,5 @@ export type FindingReport = Schemas["FindingReport"];
 export type PlaceAnswer = Schemas["PlaceAnswer"];
 export type StackNumbers = Schemas["StackNumbers"];
 export type ProofMethod = Job["methods"][number];
+export type Run = Schemas["RunAnswer"];
+export type RunEvent = Schemas["RunEvent"];

@@ -13,6 +13,7 @@ from just_plane.store.jobs import Jobs
 from just_plane.store.kits import KeptKit
 from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
+from just_plane.store.runs import Runs
 from just_plane.store.shots import Shots
 
 FILE = "just-plane.sqlite3"
@@ -58,6 +59,7 @@ class Store(NamedTuple):
     kit: KeptKit
     photographs: Photographs
     jobs: Jobs
+    runs: Runs
 
 
 def open_store(folder):
@@ -80,4 +82,4 @@ def open_store(folder):
         raise _set_aside(path)
     migrate(path)
     database = Database(folder / FILE)
-    return Store(Shots(database), KeptKit(database), Photographs(database), Jobs(database))
+    return Store(Shots(database), KeptKit(database), Photographs(database), Jobs(database), Runs(database))

@@ -8,9 +8,9 @@ import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
 import { PlaneViews } from "../plane/PlaneViews";
 import { CheckArea } from "../check/CheckArea";
+import { RunArea } from "../run/RunArea";
 import { RigDrawing } from "../reach/RigDrawing";
 import { Search } from "../reach/Search";
-import { StepTable } from "../../shot/StepTable";
 import { Handles } from "./Handles";
 import { useBench } from "../../shot/ShotContext";
 import { Stage } from "./Stage";
@@ -141,13 +141,7 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
   };
 
   if (station === "check") return <CheckArea shotId={shotId} />;
-  if (station === "run") {
-    return (
-      <Area>
-        <StepTable />
-      </Area>
-    );
-  }
+  if (station === "run") return <RunArea shotId={shotId} />;
   if (station === "reach") {
     return (
       <ReachArea>

@@ -17,6 +17,7 @@ import { tapeAnswers } from "./tapeAnswers";
 import { TopBar } from "../../controls/TopBar";
 import { useCalm } from "../../shot/useCalm";
 import { usePlan } from "../../shot/usePlan";
+import { useRun } from "../../shot/useRun";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { inOrder } from "../../shot/ways";
 import { useCheck } from "../check/useCheck";
@@ -157,6 +158,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     [edit],
   );
   const { job, report } = useCheck(kept.id);
+  const { run } = useRun(kept.id);
   const answers = tapeAnswers(
     shot,
     plan,
@@ -164,6 +166,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     refused.map((problem) => problem.field),
     units,
     job ? { state: job.state, report } : null,
+    run,
   );
   return (
     <BenchContext value={bench}>

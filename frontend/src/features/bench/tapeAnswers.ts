@@ -1,5 +1,5 @@
 /** What each station says on the tape: its answer, and a small line under it. */
-import type { CheckReport, Job, Plan, Shot, WayAnswer } from "../../api/types";
+import type { CheckReport, Job, Plan, Run, Shot, WayAnswer } from "../../api/types";
 import { shutter } from "../../api/shutter";
 import type { Units } from "../../units/units";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
@@ -24,6 +24,7 @@ export function tapeAnswers(
   refusedFields: string[],
   units: Units,
   checked: Checked | null = null,
+  run: Run | null = null,
 ): Record<StationId, TapeAnswer> {
   const troubled = new Set(
     [
@@ -69,10 +70,23 @@ export function tapeAnswers(
       way?.kind !== "one_frame" && stack?.stack ? `step ${length(stack.stack.step_mm, units)}` : "",
     ),
     light: say("light", ...lightWords(light, aperture, way)),
-    run: say("run", way?.frames ? frames(way.frames) : "—", way?.frames ? seconds(way.time_s) : ""),
+    run: run ? runAnswer(run) : say("run", ...runPlanned(way)),
     check: checkAnswer(checked),
     log: later(),
   };
+}
+
+function runPlanned(way: WayAnswer | null): [string, string] {
+  return way?.frames ? [frames(way.frames), seconds(way.time_s)] : ["—", ""];
+}
+
+/** How far the last run is. */
+function runAnswer(run: Run): TapeAnswer {
+  const taken = run.times_taken.filter((times) => times > 0).length;
+  const words = { running: "under way", paused: "paused", stopped: "stopped", finished: "all taken" }[
+    run.state
+  ];
+  return { answer: `${taken} of ${run.times_taken.length}`, small: words, trouble: false };
 }
 
 /** What the last look through the frames says. */

@@ -1,10 +1,12 @@
 import { useState } from "react";
+import type { CheckReport } from "../../api/types";
 import styled from "styled-components";
+import { Staircase } from "../../shot/Staircase";
 import { Segments } from "../../controls/Segments";
 import { CoveredPicture, type Place } from "./CoveredPicture";
 import { Proofs } from "./Proofs";
-import { Staircase } from "./Staircase";
 import { Strips } from "./Strips";
+import { treads } from "./treads";
 import { ThroughFrames } from "./ThroughFrames";
 import { useCheck } from "./useCheck";
 
@@ -55,6 +57,16 @@ const VIEWS = [
 
 type View = (typeof VIEWS)[number]["id"];
 
+/** The staircase as found, with its gaps. */
+function Found({ report }: { report: CheckReport }) {
+  const stairs = treads(report);
+  if (!stairs) return <p>Where the frames stand cannot be told in millimetres: the step is not known.</p>;
+  const gaps = report.gaps.flatMap(({ from_mm, to_mm }) =>
+    from_mm === null || to_mm === null ? [] : [[from_mm, to_mm] as const],
+  );
+  return <Staircase stairs={stairs} gaps={gaps} words="a row a frame: outline as planned, filled as found" />;
+}
+
 /** The frames as they were found: what is sharp where, and the proofs made of them. */
 export function CheckArea({ shotId }: { shotId: string }) {
   const { job, report } = useCheck(shotId);
@@ -81,7 +93,7 @@ export function CheckArea({ shotId }: { shotId: string }) {
             <Strips report={report} />
           </Side>
           <Below>
-            <Staircase report={report} />
+            <Found report={report} />
           </Below>
         </Measured>
       )}

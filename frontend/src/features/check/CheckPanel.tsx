@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { CheckReport, Job } from "../../api/types";
@@ -6,6 +7,7 @@ import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead, Section } from "../../controls/panel";
 import { Fold } from "../../controls/Fold";
+import { useRun } from "../../shot/useRun";
 import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
 import { useCheck, isOpen, type Check } from "./useCheck";
@@ -17,6 +19,12 @@ const Bar = styled.progress`
   height: 10px;
   margin: 10px 0;
   accent-color: ${({ theme }) => theme.sharp};
+`;
+
+const Main = styled(Button)`
+  width: 100%;
+  min-height: 52px;
+  margin-bottom: 16px;
 `;
 
 const Takeaways = styled.div`
@@ -41,7 +49,7 @@ export function CheckPanel({ shotId }: { shotId: string }) {
           {job.remedy}
         </AnswerBox>
       ) : null}
-      {report ? <Answered report={report} jobId={job?.job_id ?? ""} /> : null}
+      {report ? <Answered report={report} jobId={job?.job_id ?? ""} shotId={shotId} /> : null}
       {!job && !check.loading ? (
         <Lead>
           Every frame is measured before the set is taken down: what is sharp in none, what moved, what is
@@ -78,7 +86,27 @@ function Working({ job, check }: { job: Job; check: Check }) {
   );
 }
 
-function Answered({ report, jobId }: { report: CheckReport; jobId: string }) {
+/** What is missing goes to the run with one press: where to set it, in order. */
+function MoreFrames({ report, shotId }: { report: CheckReport; shotId: string }) {
+  const { run, tell, busy } = useRun(shotId);
+  const navigate = useNavigate();
+  const missing = report.gaps.flatMap((gap) => gap.focuses_mm);
+  if (!run || !missing.length) return null;
+  return (
+    <Main
+      data-weight="main"
+      isDisabled={busy}
+      onPress={() => {
+        tell("added", null, missing);
+        void navigate(`/shots/${shotId}/run`);
+      }}
+    >
+      {missing.length === 1 ? "Take one more" : `Take ${missing.length} more`}
+    </Main>
+  );
+}
+
+function Answered({ report, jobId, shotId }: { report: CheckReport; jobId: string; shotId: string }) {
   const { verdict } = report;
   const file = (kind: string) => `/api/jobs/${jobId}/files/${kind}`;
   return (
@@ -87,6 +115,7 @@ function Answered({ report, jobId }: { report: CheckReport; jobId: string }) {
         <strong>{verdict.answer}</strong>
         {verdict.action}
       </AnswerBox>
+      <MoreFrames report={report} shotId={shotId} />
       <Findings report={report} />
       <FactList rows={factsOf(report)} />
       {[...report.against_plan, ...report.not_judged].map((sentence) => (

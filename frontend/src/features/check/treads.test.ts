@@ -36,7 +36,7 @@ test("a frame holds half the depth of field on either side of where it stands", 
     [1, 3],
   ]);
   expect(stairs?.rows.map((row) => row.planned?.[0])).toEqual([-2, -1, 0]);
-  expect(stairs?.rows.map((row) => row.used)).toEqual([true, true, false]);
+  expect(stairs?.rows.map((row) => row.look)).toEqual(["filled", "filled", "broken"]);
   expect([stairs?.from, stairs?.to]).toEqual([-2, 3]);
   expect([stairs?.near, stairs?.far]).toEqual([0, 1]);
 });

@@ -1,20 +1,5 @@
 import type { CheckReport } from "../../api/types";
-
-export interface Tread {
-  frame: number;
-  used: boolean;
-  /** Near and far end of what it holds, mm behind the nearest point. */
-  found: [number, number];
-  planned: [number, number] | null;
-}
-
-export interface Stairs {
-  rows: Tread[];
-  from: number;
-  to: number;
-  near: number;
-  far: number;
-}
+import type { Stairs, Tread } from "../../shot/Staircase";
 
 /** The rows of the staircase; null where the step or the depth of field is not known in mm. */
 export function treads(report: CheckReport): Stairs | null {
@@ -28,7 +13,7 @@ export function treads(report: CheckReport): Stairs | null {
     return [
       {
         frame,
-        used: report.frames[frame]?.used ?? false,
+        look: report.frames[frame]?.used ? "filled" : "broken",
         found: [focus - half, focus + half],
         planned: planned === null || index < planned ? [meant - half, meant + half] : null,
       },

@@ -1,9 +1,22 @@
-import { LinkButton } from "../../controls/Button";
+import { useState } from "react";
 import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import { Button, LinkButton } from "../../controls/Button";
+import { Heading, Lead } from "../../controls/panel";
+import { TextBox } from "../../controls/TextBox";
+import { usePreferences } from "../../look/preferences";
 import { frames, seconds } from "../../units/format";
-import { AnswerBox, Heading, Lead } from "../../controls/panel";
+import { parseQuantity } from "../../units/parse";
+import { Driving } from "./Driving";
+import { useRun, type Running } from "../../shot/useRun";
 import { Cautions } from "../../shot/Cautions";
 import { useBench } from "../../shot/ShotContext";
+
+const Start = styled(Button)`
+  width: 100%;
+  min-height: 52px;
+  margin: 12px 0 18px;
+`;
 
 const Takeaways = styled.div`
   display: grid;
@@ -11,34 +24,79 @@ const Takeaways = styled.div`
   margin-bottom: 18px;
 `;
 
-/** Station 7: what to take to the table. Guiding and recording the run is not built yet, and says so. */
+/** Station 7: the run, frame by frame, by hand; and what to take to the table. */
 export function RunPanel({ shotId }: { shotId: string }) {
-  const { way } = useBench();
+  const running = useRun(shotId);
+  const { run } = running;
+  const over = run !== null && (run.state === "stopped" || run.state === "finished");
   return (
     <>
-      <Heading>Take it to the table</Heading>
-      <Lead>The steps of the way looked at, in shooting order.</Lead>
-      {way?.frames ? (
-        <AnswerBox>
-          <strong>{way.title}</strong>
-          {frames(way.frames)} in {seconds(way.time_s)}.
-        </AnswerBox>
-      ) : null}
-      <Takeaways>
-        <LinkButton data-weight="main" href={`/shots/${shotId}/sheet${way ? `?way=${way.id}` : ""}`}>
-          Run sheet to print
-        </LinkButton>
-        {way?.frames ? (
-          <LinkButton href={`/api/shots/${shotId}/steps?way=${way.id}`} download="">
-            Step table as CSV
-          </LinkButton>
-        ) : null}
-        <LinkButton href={`/api/shots/${shotId}/file`} download="">
-          Shot as a file
-        </LinkButton>
-      </Takeaways>
+      {run ? <Driving running={running} /> : null}
+      {!run || over ? <Begin running={running} again={run !== null} /> : null}
+      <ToTheTable shotId={shotId} />
       <Cautions station="run" />
-      <Lead>Driving the rail and camera from here, and recording what was shot, is not there yet.</Lead>
+      <Lead>
+        Frames are counted by hand. Driving a rail and a camera from here, and taking frames from a folder as
+        they come, is not there yet.
+      </Lead>
     </>
+  );
+}
+
+function Begin({ running, again }: { running: Running; again: boolean }) {
+  const { way } = useBench();
+  const { units } = usePreferences();
+  const [mark, setMark] = useState("");
+  const read = mark.trim() === "" ? null : parseQuantity(mark, "length", units);
+  const wrong = read !== null && "problem" in read ? read.problem : undefined;
+  return (
+    <>
+      <Heading>{again ? "Another run" : "Run it"}</Heading>
+      <Lead>
+        {way?.frames
+          ? `${way.title}: ${frames(way.frames)} in ${seconds(way.time_s)}.`
+          : "This way has no frames."}
+      </Lead>
+      {way?.kind === "rail" ? (
+        <TextBox
+          label={`Rail reads, for the first frame, ${units} (may be left out)`}
+          value={mark}
+          onChange={setMark}
+          problem={wrong}
+        />
+      ) : null}
+      {running.error && !running.run ? <Lead role="alert">{sentenceOf(running.error)}</Lead> : null}
+      <Start
+        data-weight="main"
+        isDisabled={!way?.frames || running.begin.isPending || wrong !== undefined}
+        onPress={() =>
+          running.begin.mutate({
+            way: way?.id ?? null,
+            first_mark_mm: read !== null && "value" in read ? read.value : null,
+          })
+        }
+      >
+        Begin
+      </Start>
+    </>
+  );
+}
+
+function ToTheTable({ shotId }: { shotId: string }) {
+  const { way } = useBench();
+  return (
+    <Takeaways>
+      <LinkButton href={`/shots/${shotId}/sheet${way ? `?way=${way.id}` : ""}`}>
+        Run sheet to print
+      </LinkButton>
+      {way?.frames ? (
+        <LinkButton href={`/api/shots/${shotId}/steps?way=${way.id}`} download="">
+          Step table as CSV
+        </LinkButton>
+      ) : null}
+      <LinkButton href={`/api/shots/${shotId}/file`} download="">
+        Shot as a file
+      </LinkButton>
+    </Takeaways>
   );
 }

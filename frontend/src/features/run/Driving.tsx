@@ -1,0 +1,135 @@
+import { useEffect } from "react";
+import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import { Button } from "../../controls/Button";
+import { FactList } from "../../controls/FactList";
+import { AnswerBox, Heading, Lead } from "../../controls/panel";
+import { usePreferences } from "../../look/preferences";
+import { fonts } from "../../look/theme";
+import { seconds, stop } from "../../units/format";
+import { figureOf, goneSeconds, lastTaken, nearWords, sideWords, takenCount } from "./standing";
+import type { Running } from "../../shot/useRun";
+
+const Figure = styled.output`
+  display: block;
+  font: 600 clamp(52px, 6vw, 76px) / 1.05 ${fonts.figures};
+  letter-spacing: -0.03em;
+`;
+
+const Main = styled(Button)`
+  width: 100%;
+  min-height: 72px;
+  margin: 12px 0 8px;
+  font-size: 20px;
+`;
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  margin-bottom: 14px;
+`;
+
+/** A run under way: the next thing to do is the largest thing on the screen. */
+export function Driving({ running }: { running: Running }) {
+  const { run, tell, busy, error } = running;
+  const { units } = usePreferences();
+  const next = run?.next_frame ?? null;
+  const paused = run?.state === "paused";
+  useSpace(() => next !== null && !paused && tell("taken", next));
+  if (!run) return null;
+  const step = next === null ? undefined : run.plan.steps[next];
+  const last = lastTaken(run);
+  const figure = step ? figureOf(run, step, units) : null;
+  return (
+    <>
+      {step && figure ? (
+        <>
+          <Heading>
+            Next: frame {step.frame + 1} of {run.plan.steps.length}
+          </Heading>
+          <Lead>{figure.over}</Lead>
+          <Figure aria-label="Set to">{figure.figure}</Figure>
+          <Lead>
+            {figure.under}. {sideWords(run, step)}
+          </Lead>
+          {paused ? (
+            <Main data-weight="main" onPress={() => tell("went_on")} isDisabled={busy}>
+              Go on
+            </Main>
+          ) : (
+            <Main data-weight="main" onPress={() => tell("taken", step.frame)} isDisabled={busy}>
+              Taken
+            </Main>
+          )}
+        </>
+      ) : (
+        <AnswerBox>
+          <strong>{run.state === "stopped" ? "This run was stopped." : "All frames are taken."}</strong>
+          {run.state === "stopped"
+            ? "What was taken stays counted."
+            : "Look through them at Check before the set comes down."}
+        </AnswerBox>
+      )}
+      {error ? <Lead role="alert">{sentenceOf(error)}</Lead> : null}
+      <Row>
+        <Button
+          onPress={() => tell("once_more", last)}
+          isDisabled={busy || last < 0 || run.state === "stopped"}
+        >
+          Once more
+        </Button>
+        <Button onPress={() => tell("paused")} isDisabled={busy || run.state !== "running"}>
+          Pause
+        </Button>
+        <Button onPress={() => step && tell("skipped", step.frame)} isDisabled={busy || !step || paused}>
+          Leave it out
+        </Button>
+        <Button
+          onPress={() => tell("stopped")}
+          isDisabled={busy || run.state === "stopped" || run.state === "finished"}
+        >
+          Stop here
+        </Button>
+      </Row>
+      <FactList
+        rows={[
+          ["taken", `${takenCount(run)} of ${run.plan.steps.length}`],
+          ["all frames alike", `${run.plan.shutter_words} ${stop(run.plan.f_number)} ISO ${run.plan.iso}`],
+          ["wait after a move", run.plan.settle_s === null ? "—" : seconds(run.plan.settle_s)],
+          ["gone, planned", `${seconds(Math.round(goneSeconds(run)))}, ${seconds(run.plan.time_s)}`],
+          ["the subject holds", run.plan.hold_still_s === null ? "for ever" : seconds(run.plan.hold_still_s)],
+        ]}
+      />
+      {run.shot_changed ? (
+        <Lead>The shot was changed since this run began; the run goes on as it was.</Lead>
+      ) : null}
+      {step && last >= 0 ? (
+        <Lead>
+          If the run was broken off: the last frame counted is {last + 1},{" "}
+          {nearWords(run.plan.steps[last] ?? step, units)}. Look at the camera’s last picture; if it is one
+          more, press Taken.
+        </Lead>
+      ) : null}
+    </>
+  );
+}
+
+/** Space is the large button, wherever the focus is, but in a field and on another button. */
+function useSpace(act: () => void) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const at = event.target as HTMLElement;
+      if (
+        event.key !== " " ||
+        event.repeat ||
+        at.closest("button, input, textarea, select, [contenteditable]")
+      )
+        return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+}

@@ -1,0 +1,55 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, dataOf } from "../api/client";
+import type { Run, RunEvent, WayId } from "../api/types";
+
+/** How often a window that only watches looks again. */
+const WATCH_MS = 2000;
+
+/** Names a press, so that one sent twice is counted once. */
+const press = () => crypto.randomUUID();
+
+/** The last run of a shot: begun, driven press by press, watched by other windows. */
+export function useRun(shotId: string) {
+  const client = useQueryClient();
+  const key = ["runs", shotId];
+  const list = useQuery({
+    queryKey: key,
+    queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/runs", { params: { path: { shot_id: shotId } } })),
+    refetchInterval: (query) => (query.state.data?.runs[0]?.state === "running" ? WATCH_MS : false),
+  });
+  const run = list.data?.runs[0] ?? null;
+  const put = (told: Run) =>
+    client.setQueryData<{ runs: Run[] }>(key, (last) => ({
+      runs: [told, ...(last?.runs ?? []).filter((each) => each.run_id !== told.run_id)],
+    }));
+  const begin = useMutation({
+    mutationFn: (body: { way: WayId | null; first_mark_mm: number | null }) =>
+      dataOf(api.POST("/api/shots/{shot_id}/runs", { params: { path: { shot_id: shotId } }, body })),
+    onSuccess: put,
+  });
+  const send = useMutation({
+    mutationFn: ({ at, event, name }: { at: Run; event: RunEvent; name: string }) =>
+      dataOf(
+        api.POST("/api/runs/{run_id}/events", {
+          params: { path: { run_id: at.run_id } },
+          body: { number: at.events, press: name, event },
+        }),
+      ),
+    retry: 2,
+    onSuccess: put,
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const tell = (kind: RunEvent["kind"], frame: number | null = null, focuses_mm: number[] = []) => {
+    if (run && !send.isPending) send.mutate({ at: run, event: { kind, frame, focuses_mm }, name: press() });
+  };
+  return {
+    run,
+    loading: list.isLoading,
+    begin,
+    tell,
+    busy: send.isPending,
+    error: send.error ?? begin.error ?? list.error,
+  };
+}
+
+export type Running = ReturnType<typeof useRun>;

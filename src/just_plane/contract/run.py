@@ -1,0 +1,95 @@
+"""A run: what is set frame by frame, what was done, and where it stands."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from just_plane.contract.base import Answer, Model
+from just_plane.contract.shot import WayId
+
+EventKind = Literal["taken", "skipped", "once_more", "paused", "went_on", "stopped", "added"]
+Press = Annotated[str, Field(min_length=8, max_length=64, pattern="^[0-9a-z-]+$", description="Names this press once.")]
+FOCUS = Annotated[float, Field(ge=-1e5, le=1e5)]
+
+
+class RunEvent(Model):
+    """Something that was done. Frames count from 0 in the order of the run's steps."""
+
+    kind: EventKind
+    frame: Annotated[int | None, Field(ge=0, le=100_000, description="That it is of; null: of the run.")] = None
+    focuses_mm: Annotated[
+        list[FOCUS], Field(max_length=200, description="Of frames added, behind the nearest point.")
+    ] = []
+
+
+class RunStep(Answer):
+    """One frame to be taken."""
+
+    frame: int
+    focus_mm: Annotated[float, Field(description="Behind the nearest point that must be sharp.")]
+    move_mm: Annotated[float | None, Field(description="From the frame before in this order; null: the first.")]
+    mark_mm: Annotated[float | None, Field(description="The rail's own mark; null: not known.")]
+    sharp_from_mm: float
+    sharp_to_mm: float
+    added: Annotated[bool, Field(description="Not of the plan: to close a gap.")] = False
+
+
+class RunPlan(Answer):
+    """What a run was made from; kept with it whole."""
+
+    way: WayId
+    title: str
+    kind: Literal["one_frame", "rail", "ring"]
+    steps: list[RunStep]
+    shutter_words: str
+    f_number: float
+    iso: float
+    settle_s: Annotated[float | None, Field(description="To wait after a move; null: not known.")]
+    time_s: Annotated[float, Field(description="Planned, for all frames.")]
+    hold_still_s: Annotated[float | None, Field(description="That the subject holds; null: for ever.")]
+    mark_grows: Annotated[int, Field(description="1: the rail's marks grow toward the subject; -1: away.")] = 1
+
+
+class RunAsked(Model):
+    """Begin a run of a shot."""
+
+    way: Annotated[WayId | None, Field(description="null: the one decided on, else the recommended one.")] = None
+    first_mark_mm: Annotated[
+        float | None, Field(ge=-1e5, le=1e5, description="Where the rail stands for the first frame; null: not known.")
+    ] = None
+
+
+class EventAsked(Model):
+    """A press in a run."""
+
+    number: Annotated[int, Field(ge=0, le=1_000_000, description="Events that the one who pressed had seen.")]
+    press: Press
+    event: RunEvent
+
+
+class RunPath(Model):
+    """A run in the address."""
+
+    run_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+
+
+class RunAnswer(Answer):
+    """A run as it stands: a replay of its events."""
+
+    run_id: str
+    shot_id: str
+    plan: RunPlan
+    events: Annotated[int, Field(description="So far.")]
+    state: Literal["running", "paused", "stopped", "finished"]
+    next_frame: Annotated[int | None, Field(description="To take; null: none is left, or it is stopped.")]
+    times_taken: Annotated[list[int], Field(description="By frame.")]
+    skipped: list[int]
+    started_at: str
+    last_at: Annotated[str | None, Field(description="Of the last event.")]
+    shot_changed: Annotated[bool, Field(description="The shot was changed since; the run was not.")]
+
+
+class RunList(Answer):
+    """Runs of a shot, the newest first."""
+
+    runs: list[RunAnswer]

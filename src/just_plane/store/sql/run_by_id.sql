@@ -1,0 +1,1 @@
+SELECT * FROM run WHERE run_id = :run_id;
