@@ -1,0 +1,66 @@
+"""Station 7 from the page: a run by hand, by key and by press, broken off, gone on with, mended where a check says."""
+
+import re
+
+from playwright.sync_api import expect
+
+from browser.test_journeys import station, tape, type_into
+
+PATIENCE_MS = 150_000
+
+
+def begin(page, shot, mark):
+    page.get_by_role("link", name=re.compile(shot)).click()
+    station(page, "Run")
+    type_into(page, re.compile("^Rail reads"), mark)
+    page.get_by_role("button", name="Begin").click()
+    expect(page.get_by_role("heading", name=re.compile("Next: frame 1 of"))).to_be_visible()
+
+
+def test_a_run_by_hand_survives_a_killed_server_and_goes_on_with_the_right_frame(page, server, complaints):
+    begin(page, "Praline", "40")
+    expect(page.get_by_role("status", name="Set to")).to_have_text("40.00")
+    for frame in range(2, 5):
+        page.get_by_role("button", name="Taken").click()
+        expect(page.get_by_role("heading", name=f"Next: frame {frame} of")).to_be_visible()
+    page.locator("main").first.click(position={"x": 900, "y": 400})
+    page.keyboard.press("Space")
+    expect(page.get_by_role("heading", name="Next: frame 5 of")).to_be_visible()
+    expect(tape(page, "Run")).to_contain_text("4 of 19")
+    server.kill()
+    server.start()
+    page.reload()
+    expect(page.get_by_role("heading", name="Next: frame 5 of")).to_be_visible()
+    expect(page.get_by_text("the last frame counted is 4")).to_be_visible()
+    page.get_by_role("button", name="Pause").click()
+    expect(tape(page, "Run")).to_contain_text("paused")
+    page.get_by_role("button", name="Go on").click()
+    page.get_by_role("button", name="Leave it out").click()
+    expect(page.get_by_role("heading", name="Next: frame 6 of")).to_be_visible()
+    expect(page.get_by_text("1.06 mm on from the last")).to_be_visible()
+    complaints.clear()  # while the server was gone
+
+
+def test_two_windows_of_one_run_never_count_a_frame_twice(page, open_page, server, complaints):
+    begin(page, "Praline", "40")
+    other = open_page(page.url)
+    expect(other.get_by_role("heading", name="Next: frame 1 of")).to_be_visible()
+    page.get_by_role("button", name="Taken").click()
+    expect(page.get_by_role("heading", name="Next: frame 2 of")).to_be_visible()
+    other.get_by_role("button", name="Taken").click()
+    expect(other.get_by_role("heading", name=re.compile("Next: frame [23] of"))).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("heading", name=re.compile("Next: frame [23] of"))).to_be_visible()
+    complaints.clear()  # a refusal, where the second window had not looked yet
+
+
+def test_frames_that_a_check_misses_are_added_to_the_run_with_one_press(page, server):
+    begin(page, "Praline", "40")
+    page.get_by_role("button", name="Stop here").click()
+    station(page, "Check")
+    page.get_by_role("button", name="Take them and look").click()
+    more = page.get_by_role("button", name="Take 2 more")
+    more.wait_for(timeout=PATIENCE_MS)
+    more.click()
+    expect(page.get_by_role("heading", name=re.compile("Next: frame"))).to_be_visible()
+    expect(tape(page, "Run")).to_contain_text("0 of 21")

@@ -1,0 +1,139 @@
+"""Runs over HTTP: begun, driven, raced for, and resumed after a kill at every event."""
+
+import json
+import os
+import signal
+import subprocess
+import sys
+
+import pytest
+
+from just_plane.demo.catalogue import fill
+from just_plane.store.folder import open_store
+from just_plane.web.app import create_app
+
+
+@pytest.fixture
+def client(tmp_path):
+    store = open_store(tmp_path)
+    fill(store)
+    return create_app(store).test_client()
+
+
+@pytest.fixture
+def shot(client):
+    shots = client.get("/api/shots?units=mm").get_json()["shots"]
+    return next(one for one in shots if one["name"].startswith("Praline"))["shot_id"]
+
+
+def begin(client, shot, **asked):
+    answer = client.post(f"/api/shots/{shot}/runs", json={"way": "rail", **asked})
+    assert answer.status_code == 201
+    return answer.get_json()
+
+
+def press(client, run, kind, frame=None, name=None, number=None):
+    asked = {
+        "number": run["events"] if number is None else number,
+        "press": name or f"press-{run['events']:04d}",
+        "event": {"kind": kind, "frame": frame},
+    }
+    return client.post(f"/api/runs/{run['run_id']}/events", json=asked)
+
+
+def test_a_run_is_made_from_the_way_and_starts_at_its_first_frame(client, shot):
+    run = begin(client, shot, first_mark_mm=42.0)
+    assert (run["state"], run["next_frame"], run["events"]) == ("running", 0, 0)
+    assert run["plan"]["steps"][0]["mark_mm"] == 42.0
+    steps = client.post("/api/plan/steps", json={"shot": _shot(client, shot), "way": "rail"}).get_json()["rows"]
+    assert [step["focus_mm"] for step in run["plan"]["steps"]] == [row["focus_behind_nearest_mm"] for row in steps]
+
+
+def _shot(client, shot):
+    return client.get(f"/api/shots/{shot}").get_json()["shot"]
+
+
+def test_a_press_counts_once_however_often_it_is_sent(client, shot):
+    run = begin(client, shot)
+    for _ in range(3):
+        answer = press(client, run, "taken", 0, name="the-same-press")
+    told = answer.get_json()
+    assert (told["events"], told["times_taken"][:2], told["next_frame"]) == (1, [1, 0], 1)
+
+
+def test_of_two_windows_the_later_press_is_told_to_look(client, shot):
+    run = begin(client, shot)
+    assert press(client, run, "taken", 0, name="window-one").status_code == 200
+    late = press(client, run, "taken", 0, name="window-two")
+    assert late.status_code == 409
+    assert "since you last saw it" in late.get_json()["detail"]
+    assert client.get(f"/api/runs/{run['run_id']}").get_json()["times_taken"][0] == 1
+
+
+def test_a_press_that_does_not_fit_is_refused_and_counts_nothing(client, shot):
+    run = begin(client, shot)
+    answer = press(client, run, "taken", 3)
+    assert answer.status_code == 422
+    assert answer.get_json()["code"] == "run.refused"
+    assert client.get(f"/api/runs/{run['run_id']}").get_json()["events"] == 0
+
+
+def test_a_changed_shot_leaves_the_run_and_is_told(client, shot):
+    run = begin(client, shot)
+    kept = client.get(f"/api/shots/{shot}").get_json()
+    changed = kept["shot"] | {"stack": kept["shot"]["stack"] | {"spare_before": 5}}
+    saved = client.put(f"/api/shots/{shot}", json={"base_revision": kept["revision"], "shot": changed})
+    assert saved.status_code == 200
+    now = client.get(f"/api/runs/{run['run_id']}").get_json()
+    assert now["shot_changed"]
+    assert now["plan"] == run["plan"]
+    assert client.get(f"/api/shots/{shot}/runs").get_json()["runs"][0]["run_id"] == run["run_id"]
+
+
+def test_runs_and_shots_that_are_not_there_are_said_to_be_missing(client):
+    assert client.get("/api/runs/" + "0" * 32).status_code == 404
+    assert client.post("/api/shots/" + "0" * 32 + "/runs", json={}).status_code == 404
+
+
+DRIVER = """
+import json, sys
+from just_plane.store.folder import open_store
+from just_plane.web.app import create_app
+client = create_app(open_store(sys.argv[1])).test_client()
+run = client.get("/api/runs/" + sys.argv[2]).get_json()
+print(json.dumps(run["next_frame"]), flush=True)
+for line in sys.stdin:
+    asked = {"number": run["events"], "press": f"press-{run['events']:04d}", "event": json.loads(line)}
+    run = client.post(f"/api/runs/{run['run_id']}/events", json=asked).get_json()
+    print(json.dumps(run["next_frame"]), flush=True)
+"""
+
+
+def test_killed_after_every_event_a_run_goes_on_with_the_right_frame(client, shot, tmp_path):
+    run = begin(client, shot)
+    count = len(run["plan"]["steps"])
+    next_frame, killed = 0, 0
+    while next_frame is not None:
+        driver = subprocess.Popen(
+            [sys.executable, "-c", DRIVER, str(tmp_path), run["run_id"]],
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        assert json.loads(driver.stdout.readline()) == next_frame
+        # Two presses and a kill: the first is answered, of the second nobody hears.
+        driver.stdin.write(json.dumps({"kind": "taken", "frame": next_frame}) + "\n")
+        driver.stdin.flush()
+        assert json.loads(driver.stdout.readline()) in (next_frame + 1, None)
+        driver.stdin.write(json.dumps({"kind": "taken", "frame": next_frame + 1}) + "\n")
+        driver.stdin.flush()
+        os.kill(driver.pid, signal.SIGKILL)
+        driver.wait()
+        killed += 1
+        now = client.get(f"/api/runs/{run['run_id']}").get_json()
+        taken = sum(now["times_taken"])
+        assert max(now["times_taken"]) == 1
+        assert taken in (next_frame + 1, next_frame + 2)
+        assert now["next_frame"] == (taken if taken < count else None)
+        next_frame = now["next_frame"]
+    assert killed >= count / 2
