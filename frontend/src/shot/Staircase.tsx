@@ -1,6 +1,7 @@
 import { useId } from "react";
 import styled, { useTheme } from "styled-components";
 import { Rule } from "../drawing/Rule";
+import { Hatch } from "../drawing/Hatch";
 import { useSize } from "../drawing/useSize";
 import { makeViewport, type Viewport } from "../drawing/viewport";
 import { usePreferences } from "../look/preferences";
@@ -86,17 +87,7 @@ function Rows({ rows, view, tall, gaps, here }: RowsProps) {
       aria-label="Which depth each frame holds"
       style={{ display: "block" }}
     >
-      <defs>
-        <pattern
-          id={pattern}
-          width={6}
-          height={6}
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1={0} x2={0} y1={0} y2={6} stroke={theme.trouble} strokeWidth={1.5} />
-        </pattern>
-      </defs>
+      <Hatch id={pattern} />
       {gaps.map(([from, to]) => (
         <rect
           key={from}

@@ -143,5 +143,11 @@ class CheckReport(Answer):
     not_judged: Annotated[list[str], Field(description="What could not be told, in sentences.")]
     verdict: CheckVerdict
     depth: DepthReport | None = None
+    brush_share: Annotated[
+        float | None, Field(description="In the fog of nearer parts, which no merge takes away; null: not looked for.")
+    ] = None
+    method_that_suits: Annotated[
+        Literal["depth", "pyramid", "windowed"] | None, Field(description="By the depth found; null: not looked for.")
+    ] = None
     pictures: list[PictureReport] = []
     plan: StackNumbers

@@ -49,6 +49,8 @@ def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Chec
     numbers = numbers or StackNumbers()
     width, height = intake.size
     facts = stack_facts(numbers, width)
+    if facts.pixel_pitch is not None and numbers.pixel_pitch_mm is None:
+        numbers = numbers.model_copy(update={"pixel_pitch_mm": facts.pixel_pitch})
     reduction = facts.reduction(width)
     follower = None
     unreadable: dict = {}

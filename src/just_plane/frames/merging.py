@@ -6,6 +6,7 @@ import cv2
 import numpy as np
 
 from just_plane.core.frames.check.similarity import chained, enlarged
+from just_plane.core.frames.proof.brush import needs_brush
 from just_plane.core.frames.proof.by_depth import DepthMerge
 from just_plane.core.frames.proof.by_detail import SCALE, DetailMerge, depth_window
 from just_plane.core.frames.proof.focus_map import FocusPass, filled
@@ -63,6 +64,10 @@ class Merger:
             passed.add(np.clip(laid * np.float32(self._gain(frame)), 0, 1))
         found = passed.map()
         return found, filled(found, self._circle_px)
+
+    def brush(self, depth):
+        """Where no merge will do, and which method suits: Brush."""
+        return needs_brush(depth, self._facts.step_blur_px(self._reduction))
 
     def pictures(self, methods, depth, progress=None):
         """Proofs by several methods in one pass.

@@ -75,6 +75,26 @@ def write_depth(folder, report, used, found, depth):
     return DepthReport(file=stem.name + ".tif", zero_mm=zero, mm_per_count=scale, unit=unit)
 
 
+def with_depth(report, merger, depth, told):
+    """The report with what the depth map says.
+
+    Parameters
+    ----------
+    report : CheckReport
+    merger : Merger
+    depth : (h, w) array   Filled, in frames used.
+    told : DepthReport
+
+    Returns
+    -------
+    CheckReport
+    """
+    brush = merger.brush(depth)
+    return report.model_copy(
+        update={"depth": told, "brush_share": round(brush.share, 5), "method_that_suits": brush.method}
+    )
+
+
 def write_proofs(folder, report, intake, facts, pictures):
     """The proofs.
 

@@ -13,7 +13,7 @@ from just_plane.contract.words import first_problem
 from just_plane.frames.checking import check_intake, stack_facts
 from just_plane.frames.intake import FolderError, take_in
 from just_plane.frames.merging import METHODS, Merger
-from just_plane.frames.outputs import write_depth, write_points, write_proofs, write_report, write_sheet
+from just_plane.frames.outputs import with_depth, write_depth, write_points, write_proofs, write_report, write_sheet
 from just_plane.pictures.frames_out import WriteError
 from just_plane.pictures.reading import PictureError
 from just_plane.planning.stack_numbers import stack_numbers
@@ -51,7 +51,7 @@ def _check(options):
             merger = Merger(intake, report, stack_facts(numbers, report.width_px))
             found, depth = merger.focus(_progress("depth"))
             told = write_depth(options.out.parent, report, merger.used, found, depth)
-            report = report.model_copy(update={"depth": told})
+            report = with_depth(report, merger, depth, told)
         write_report(options.out, report)
     _tell(report)
     return MAY_COME_DOWN if report.verdict.may_come_down else MAY_NOT
@@ -77,7 +77,7 @@ def _merge(options):
     proofs = write_proofs(options.out, report, intake, facts, pictures)
     write_points(options.out, report, facts, merger.used, found, depth, next(iter(pictures.values())))
     write_sheet(options.out, report, intake)
-    report = report.model_copy(update={"depth": depth_told, "pictures": proofs})
+    report = with_depth(report, merger, depth, depth_told).model_copy(update={"pictures": proofs})
     write_report(options.out / f"{report.name}-check.json", report)
     for proof in proofs:
         print(options.out / proof.file)

@@ -16,12 +16,12 @@ from just_plane.core.frames.check.tiles import FINE
 from just_plane.frames.checking import check_intake, stack_facts
 from just_plane.frames.intake import FolderError, take_in
 from just_plane.frames.merging import Merger
-from just_plane.frames.outputs import write_depth, write_points, write_proofs, write_report, write_sheet
+from just_plane.frames.outputs import with_depth, write_depth, write_points, write_proofs, write_report, write_sheet
 from just_plane.pictures.frames import read_colour
 from just_plane.pictures.frames_out import WriteError, written
 from just_plane.pictures.reading import PictureError
 
-CODE = "1"
+CODE = "2"
 """Of the work; what was done by another is done again."""
 REPORT, CURVES = "report.json", "curves.npz"
 PREVIEW_WIDTH = 1600
@@ -99,7 +99,7 @@ def _merged(making, intake, report: CheckReport, methods, scratch, passes) -> Ch
         jpeg_file(making / f"proof-{method}.jpg", picture)
     if pictures:
         write_points(making, report, facts, merger.used, found, depth, next(iter(pictures.values())))
-    return report.model_copy(update={"depth": told, "pictures": proofs})
+    return with_depth(report, merger, depth, told).model_copy(update={"pictures": proofs})
 
 
 def _write_curves(path, checked):

@@ -44,13 +44,11 @@ def numbers_of(shot, plan):
     way = stack_way(plan, shot.chosen_way)
     if plan.reach is None or plan.sharpness is None or way is None:
         return StackNumbers(**common)
-    across = shot.body.pixels_across
     depths = sorted(far - near for near, far in way.bands_mm)
     return StackNumbers(
         kind="ring" if way.kind == "ring" else ("hand" if shot.steadiness.held == "hand" else "rail"),
         magnification=plan.reach.magnification,
         effective_f_number=way.effective_f_number,
-        pixel_pitch_mm=shot.body.sensor_width_mm / across if across else None,
         sensor_width_mm=plan.reach.sensor_width_mm,
         c_mm=plan.sharpness.circle_um / 1000,
         depth_of_field_mm=depths[len(depths) // 2] if depths and min(depths) > 0 else None,

@@ -5,6 +5,7 @@ import numpy as np
 import pytest
 
 from just_plane.core.frames.check.similarity import chained
+from just_plane.core.frames.proof.brush import needs_brush
 from just_plane.core.frames.proof.by_depth import DepthMerge
 from just_plane.core.frames.proof.by_detail import SCALE, DetailMerge, depth_window
 from just_plane.core.frames.proof.crop import covered_by_all
@@ -141,3 +142,23 @@ def test_frames_that_hardly_meet_leave_the_middle():
     assert (top, bottom) == (0, 80)
     assert left >= 0
     assert right <= 100
+
+
+def test_the_brush_is_needed_on_the_far_side_of_a_jump_as_far_as_the_near_part_is_blurred():
+    depth = np.full((120, 160), 10.0, np.float32)
+    depth[:, :40] = 2.0
+    brush = needs_brush(depth, 2.0)
+    # Eight steps of 2 px: the near part is a disc of 16 px there, half of which lies beyond its edge.
+    reach = np.flatnonzero(brush.mask[60])
+    assert reach.min() >= 40
+    assert 44 <= reach.max() <= 40 + 14
+    assert brush.share == pytest.approx(len(reach) / 160, abs=0.01)
+
+
+def test_a_slope_needs_no_brush_and_suits_the_merge_by_depth():
+    depth = np.tile(np.linspace(0, 11, 160, dtype=np.float32), (120, 1))
+    brush = needs_brush(depth, 2.7)
+    assert (brush.share, brush.method) == (0.0, "depth")
+    hairs = depth.copy()
+    hairs[:, ::8] = 0
+    assert needs_brush(hairs, 2.7).method == "pyramid"

@@ -2,6 +2,7 @@ import { useId } from "react";
 import styled, { useTheme } from "styled-components";
 import type { CheckReport } from "../../api/types";
 import { fitted } from "../../drawing/picture";
+import { Hatch } from "../../drawing/Hatch";
 import { useSize } from "../../drawing/useSize";
 import { gridOf } from "./grid";
 
@@ -82,18 +83,7 @@ export function CoveredPicture({ report, jobId, place, onPlace }: Props) {
           onClick={at}
           onKeyDown={move}
         >
-          <defs>
-            <pattern
-              id={pattern}
-              width={6}
-              height={6}
-              patternUnits="userSpaceOnUse"
-              patternTransform="rotate(45)"
-            >
-              <rect width={6} height={6} fill={theme.ground} fillOpacity={0.35} />
-              <line x1={0} x2={0} y1={0} y2={6} stroke={theme.trouble} strokeWidth={2.5} />
-            </pattern>
-          </defs>
+          <Hatch id={pattern} veiled />
           {report.reference_frame !== null && size.width ? (
             <image
               href={`/api/jobs/${jobId}/frames/${report.reference_frame}?width=1400`}

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { CheckReport } from "../../api/types";
 import { Pick } from "../../controls/Pick";
 import { Segments } from "../../controls/Segments";
+import { figures } from "../../units/format";
 import { METHOD_WORDS } from "./words";
 
 const Layout = styled.div`
@@ -98,11 +99,20 @@ export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: 
       </Panes>
       <Said>
         {report.pictures.length
-          ? "A proof to decide by, not to retouch: where near parts cross far ones the fog around them stays, and needs the brush."
+          ? `A proof to decide by, not to retouch. ${fogWords(report)}`
           : "No proof was made of these frames. Ask for one on the left, and look again."}
       </Said>
     </Layout>
   );
+}
+
+/** What stays whatever the method, and which suits. */
+function fogWords(report: CheckReport): string {
+  const suits = report.method_that_suits;
+  const best = suits ? `By its depth this subject suits “${METHOD_WORDS[suits].toLowerCase()}”. ` : "";
+  const share = report.brush_share;
+  if (share === null || share < 0.001) return best;
+  return `${best}${figures(100 * share, 2)} % of it lies in the fog of nearer parts, which no merge takes away: it needs the brush.`;
 }
 
 interface Source {
