@@ -26,7 +26,7 @@ MAY_IMPORT = {
     # Of this package no more than the contract: what is kept does not know what it means.
     # Work on paths: it may open files, but knows no server and no data file.
     "frames": PLAIN
-    | {"PIL", "concurrent", "cv2", "io", "json", "numpy", "os", "pathlib", "pydantic", "re", "shutil", "sys"}
+    | {"PIL", "concurrent", "cv2", "io", "json", "numpy", "os", "pathlib", "pydantic", "re", "shutil", "sys", "time"}
     | {f"just_plane.{layer}" for layer in ("contract", "core", "frames", "pictures", "planning")},
     "runs": PLAIN | {"just_plane.contract", "just_plane.runs"},
     "jobs": PLAIN

@@ -1,7 +1,10 @@
 """Station 7 from the page: a run by hand, by key and by press, broken off, gone on with, mended where a check says."""
 
 import re
+import shutil
 
+import numpy as np
+from PIL import Image
 from playwright.sync_api import expect
 
 from browser.test_journeys import station, tape, type_into
@@ -64,3 +67,37 @@ def test_frames_that_a_check_misses_are_added_to_the_run_with_one_press(page, se
     more.click()
     expect(page.get_by_role("heading", name=re.compile("Next: frame"))).to_be_visible()
     expect(tape(page, "Run")).to_contain_text("0 of 21")
+
+
+def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are_asked_about(page, server, tmp_path):
+    cards, card = tmp_path / "made", tmp_path / "card"
+    cards.mkdir()
+    card.mkdir()
+    picture = Image.fromarray(np.random.default_rng(1).integers(0, 255, (64, 96, 3), dtype=np.uint8))
+    for name in ("old.jpg", "a1.jpg", "a2.jpg", "a3.jpg", "a4.jpg"):
+        picture.save(cards / name)
+    shutil.copy2(cards / "old.jpg", card)
+    begin(page, "Praline", "40")
+    box = page.get_by_label("Or: the folder that the camera writes to")
+    box.fill(str(card))
+    box.press("Enter")
+    page.get_by_role("button", name="Count what arrives there").click()
+    expect(page.get_by_text(f"Frames arrive in {card}")).to_be_visible()
+    expect(page.get_by_role("heading", name="Next: frame 1 of")).to_be_visible()
+    shutil.copy2(cards / "a1.jpg", card)
+    expect(page.get_by_role("heading", name="Next: frame 2 of")).to_be_visible(timeout=20_000)
+    for name in ("a2.jpg", "a3.jpg"):
+        shutil.copy2(cards / name, tmp_path / "hold")
+        (tmp_path / "hold").rename(tmp_path / name)
+    page.get_by_role("button", name="Pause").click()
+    for name in ("a2.jpg", "a3.jpg"):
+        (tmp_path / name).rename(card / name)
+    page.get_by_role("button", name="Go on").click()
+    expect(page.get_by_text("2 pictures came since the last frame. Which is frame 2?", exact=False)).to_be_visible(timeout=20_000)
+    page.get_by_role("button", name="a3.jpg").click()
+    expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
+    # The one passed over is not taken for the next.
+    page.wait_for_timeout(2500)
+    expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
+    shutil.copy2(cards / "a4.jpg", card)
+    expect(page.get_by_role("heading", name="Next: frame 4 of")).to_be_visible(timeout=20_000)

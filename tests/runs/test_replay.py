@@ -140,3 +140,15 @@ def test_every_way_of_the_demo_becomes_a_run_whose_moves_add_up(shot):
             assert made.steps[-1].mark_mm == pytest.approx(30.0 + grows * moved, abs=1e-5)
         else:
             assert made.steps[0].mark_mm is None
+
+
+def test_a_picture_is_one_frame_and_what_was_there_before_is_none():
+    watching = RunEvent(kind="watching", folder="/cards", there_before=["old.jpg"])
+    taken = RunEvent(kind="taken", frame=0, file="a1.jpg")
+    stand = replay(plan_of(3), [watching, taken])
+    assert (stand.folder, stand.files[0], stand.next_frame) == ("/cards", "a1.jpg", 1)
+    for name in ("a1.jpg", "old.jpg"):
+        with pytest.raises(RefusedEventError, match="counted already"):
+            after(stand, RunEvent(kind="taken", frame=1, file=name))
+    later = after(stand, RunEvent(kind="taken", frame=1, file="a4.jpg", there_before=["a2.jpg", "a3.jpg"]))
+    assert {"a2.jpg", "a3.jpg", "a4.jpg"} <= later.known

@@ -8,6 +8,12 @@ const WATCH_MS = 2000;
 /** Names a press, so that one sent twice is counted once. */
 const press = () => crypto.randomUUID();
 
+type Tell = (
+  kind: RunEvent["kind"],
+  frame?: number | null,
+  more?: { focuses_mm?: number[]; file?: string | null; passed?: string[] },
+) => void;
+
 /** The last run of a shot: begun, driven press by press, watched by other windows. */
 export function useRun(shotId: string) {
   const client = useQueryClient();
@@ -39,17 +45,28 @@ export function useRun(shotId: string) {
     onSuccess: put,
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
-  const tell = (kind: RunEvent["kind"], frame: number | null = null, focuses_mm: number[] = []) => {
-    if (run && !send.isPending) send.mutate({ at: run, event: { kind, frame, focuses_mm }, name: press() });
+  const watch = useMutation({
+    mutationFn: ({ at, folder }: { at: Run; folder: string }) =>
+      dataOf(
+        api.POST("/api/runs/{run_id}/watch", {
+          params: { path: { run_id: at.run_id } },
+          body: { number: at.events, press: press(), folder },
+        }),
+      ),
+    onSuccess: put,
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const tell: Tell = (kind, frame = null, { focuses_mm = [], file = null, passed = [] } = {}) => {
+    if (run && !send.isPending) {
+      send.mutate({
+        at: run,
+        event: { kind, frame, focuses_mm, file, folder: null, there_before: passed },
+        name: press(),
+      });
+    }
   };
-  return {
-    run,
-    loading: list.isLoading,
-    begin,
-    tell,
-    busy: send.isPending,
-    error: send.error ?? begin.error ?? list.error,
-  };
+  const error = send.error ?? begin.error ?? list.error;
+  return { run, loading: list.isLoading, begin, watch, tell, busy: send.isPending, error };
 }
 
 export type Running = ReturnType<typeof useRun>;

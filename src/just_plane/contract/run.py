@@ -7,7 +7,7 @@ from pydantic import Field
 from just_plane.contract.base import Answer, Model
 from just_plane.contract.shot import WayId
 
-EventKind = Literal["taken", "skipped", "once_more", "paused", "went_on", "stopped", "added"]
+EventKind = Literal["taken", "skipped", "once_more", "paused", "went_on", "stopped", "added", "watching"]
 Press = Annotated[str, Field(min_length=8, max_length=64, pattern="^[0-9a-z-]+$", description="Names this press once.")]
 FOCUS = Annotated[float, Field(ge=-1e5, le=1e5)]
 
@@ -17,6 +17,13 @@ class RunEvent(Model):
 
     kind: EventKind
     frame: Annotated[int | None, Field(ge=0, le=100_000, description="That it is of; null: of the run.")] = None
+    file: Annotated[str | None, Field(max_length=400, description="The picture that it is, in the folder watched.")] = (
+        None
+    )
+    folder: Annotated[str | None, Field(max_length=4000, description="That is watched from now on.")] = None
+    there_before: Annotated[
+        list[str], Field(max_length=20_000, description="Pictures in it that are none of the run.")
+    ] = []
     focuses_mm: Annotated[
         list[FOCUS], Field(max_length=200, description="Of frames added, behind the nearest point.")
     ] = []
@@ -84,6 +91,8 @@ class RunAnswer(Answer):
     next_frame: Annotated[int | None, Field(description="To take; null: none is left, or it is stopped.")]
     times_taken: Annotated[list[int], Field(description="By frame.")]
     skipped: list[int]
+    folder: Annotated[str | None, Field(description="In which the camera's pictures arrive; null: counted by hand.")]
+    files: Annotated[list[str | None], Field(description="By frame, the picture that it is.")]
     started_at: str
     last_at: Annotated[str | None, Field(description="Of the last event.")]
     shot_changed: Annotated[bool, Field(description="The shot was changed since; the run was not.")]
@@ -93,3 +102,27 @@ class RunList(Answer):
     """Runs of a shot, the newest first."""
 
     runs: list[RunAnswer]
+
+
+class WatchAsked(Model):
+    """Watch a folder for the pictures of a run."""
+
+    number: Annotated[int, Field(ge=0, le=1_000_000)]
+    press: Press
+    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
+
+
+class ArrivedFile(Answer):
+    """A picture that came since the last one counted."""
+
+    name: str
+    whole: Annotated[bool, Field(description="It is written to its end and can be read.")]
+    said: Annotated[str, Field(description="What differs from the plan, or why it cannot be read; may be empty.")]
+
+
+class Arrived(Answer):
+    """What came into the folder of a run."""
+
+    folder: str
+    files: Annotated[list[ArrivedFile], Field(description="In the order of their names.")]
+    trouble: Annotated[str, Field(description="Why the folder cannot be looked into; else empty.")] = ""

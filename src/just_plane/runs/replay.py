@@ -25,6 +25,11 @@ class Stand(NamedTuple):
     times_taken: tuple
     """By frame."""
     skipped: frozenset
+    folder: str | None = None
+    known: frozenset = frozenset()
+    """Names in that folder that are counted, or were there before."""
+    files: tuple = ()
+    """By frame: name, or None."""
 
     @property
     def next_frame(self):
@@ -53,7 +58,7 @@ def replay(plan, events):
     ------
     RefusedEventError   An event that does not fit.
     """
-    stand = Stand(plan, "running", (0,) * len(plan.steps), frozenset())
+    stand = Stand(plan, "running", (0,) * len(plan.steps), frozenset(), files=(None,) * len(plan.steps))
     for event in events:
         stand = after(stand, event)
     return stand
@@ -75,6 +80,8 @@ def after(stand, event):
     ------
     RefusedEventError
     """
+    if event.kind == "watching":
+        return stand._replace(folder=event.folder, known=frozenset(event.there_before))
     if event.kind == "added":
         return _with_added(stand, event)
     if stand.state == "stopped":
@@ -92,7 +99,13 @@ def _with_added(stand, event):
     if not event.focuses_mm:
         raise RefusedEventError("No frames were named.", "Say where to focus them.")
     plan = stand.plan.model_copy(update={"steps": [*stand.plan.steps, *added_steps(stand.plan, event.focuses_mm)]})
-    return stand._replace(plan=plan, state="running", times_taken=stand.times_taken + (0,) * len(event.focuses_mm))
+    more = len(event.focuses_mm)
+    return stand._replace(
+        plan=plan,
+        state="running",
+        times_taken=stand.times_taken + (0,) * more,
+        files=stand.files + (None,) * more,
+    )
 
 
 def _of_a_frame(stand, event):
@@ -111,6 +124,11 @@ def _of_a_frame(stand, event):
         raise RefusedEventError(
             f"Frame {frame + 1} is not the next one.", "Another window may have counted it: look where the run stands."
         )
+    if event.file is not None:
+        if event.file in stand.known:
+            raise RefusedEventError(f"{event.file} is counted already.", "Look where the run stands.")
+        files = (*stand.files[:frame], event.file, *stand.files[frame + 1 :])
+        stand = stand._replace(files=files, known=stand.known | {event.file, *event.there_before})
     taken = list(stand.times_taken)
     taken[frame] += 1
     return _settled(stand._replace(times_taken=tuple(taken), state="running", skipped=stand.skipped - {frame}))

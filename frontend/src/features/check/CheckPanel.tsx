@@ -97,7 +97,7 @@ function MoreFrames({ report, shotId }: { report: CheckReport; shotId: string })
       data-weight="main"
       isDisabled={busy}
       onPress={() => {
-        tell("added", null, missing);
+        tell("added", null, { focuses_mm: missing });
         void navigate(`/shots/${shotId}/run`);
       }}
     >

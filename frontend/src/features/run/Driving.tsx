@@ -7,6 +7,7 @@ import { AnswerBox, Heading, Lead } from "../../controls/panel";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { seconds, stop } from "../../units/format";
+import { FromCamera } from "./FromCamera";
 import { figureOf, goneSeconds, lastTaken, nearWords, sideWords, takenCount } from "./standing";
 import type { Running } from "../../shot/useRun";
 
@@ -101,6 +102,7 @@ export function Driving({ running }: { running: Running }) {
           ["the subject holds", run.plan.hold_still_s === null ? "for ever" : seconds(run.plan.hold_still_s)],
         ]}
       />
+      {run.state === "stopped" ? null : <FromCamera running={running} />}
       {run.shot_changed ? (
         <Lead>The shot was changed since this run began; the run goes on as it was.</Lead>
       ) : null}

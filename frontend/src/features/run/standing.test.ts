@@ -33,6 +33,8 @@ const run = (times_taken: number[], marks = false): Run => ({
   next_frame: 0,
   times_taken,
   skipped: [],
+  folder: null,
+  files: times_taken.map(() => null),
   started_at: "2026-05-03T10:00:00.000+00:00",
   last_at: "2026-05-03T10:01:30.500+00:00",
   shot_changed: false,

@@ -1,9 +1,22 @@
 """Runs: begun from a shot, driven press by press, resumed by replay."""
 
+from pathlib import Path
+
 from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem, ShotPath
-from just_plane.contract.run import EventAsked, RunAnswer, RunAsked, RunEvent, RunList, RunPath, RunPlan
+from just_plane.contract.run import (
+    Arrived,
+    EventAsked,
+    RunAnswer,
+    RunAsked,
+    RunEvent,
+    RunList,
+    RunPath,
+    RunPlan,
+    WatchAsked,
+)
+from just_plane.frames.arriving import arrived, pictures_in
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.ways.step_table import step_rows
 from just_plane.runs.replay import RefusedEventError, after, replay
@@ -63,6 +76,36 @@ def press_in_run(path: RunPath, body: EventAsked):
     return answer(_told(run, store().shots.get(run.document_id).revision))
 
 
+@api.post("/runs/<run_id>/watch", responses={200: RunAnswer, 409: Problem}, operation_id="watchFolder")
+def watch_folder(path: RunPath, body: WatchAsked):
+    """Pictures of this run come into a folder from now on; those that are there already are none of it."""
+    folder = Path(body.folder).expanduser()
+    try:
+        before = pictures_in(folder)
+    except OSError as error:
+        return refuse(
+            422,
+            "folder.refused",
+            f"{folder}: {error.strerror}.",
+            "Choose the folder that the camera writes to.",
+            "/folder",
+        )
+    event = RunEvent(kind="watching", folder=str(folder.resolve()), there_before=before)
+    run = store().runs.add(
+        path.run_id, body.number, body.press, event.model_dump_json(), lambda run: after(_stand(run), event)
+    )
+    return answer(_told(run, store().shots.get(run.document_id).revision))
+
+
+@api.get("/runs/<run_id>/arrived", responses={200: Arrived}, operation_id="arrivedInRun")
+def arrived_in_run(path: RunPath):
+    """Pictures that came since the last one counted."""
+    stand = _stand(store().runs.get(path.run_id))
+    if stand.folder is None:
+        return answer(Arrived(folder="", files=[]))
+    return answer(arrived(stand.folder, stand.known, stand.plan.f_number))
+
+
 def _stand(run):
     events = [RunEvent.model_validate_json(event) for _, event in run.events]
     return replay(RunPlan.model_validate_json(run.plan_json), events)
@@ -79,6 +122,8 @@ def _told(run, revision):
         next_frame=stand.next_frame,
         times_taken=list(stand.times_taken),
         skipped=sorted(stand.skipped),
+        folder=stand.folder,
+        files=list(stand.files),
         started_at=run.started_at,
         last_at=run.events[-1][0] if run.events else None,
         shot_changed=revision != run.revision,
