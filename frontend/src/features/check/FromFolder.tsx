@@ -7,6 +7,7 @@ import { Button } from "../../controls/Button";
 import { Check as Tick } from "../../controls/Check";
 import { Section } from "../../controls/panel";
 import { TextBox } from "../../controls/TextBox";
+import { useRun } from "../../shot/useRun";
 import { METHODS, type Check } from "./useCheck";
 import { METHOD_HINTS, METHOD_WORDS } from "./words";
 import type { ProofMethod } from "../../api/types";
@@ -34,6 +35,7 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
     setShown(text);
   };
   const [methods, setMethods] = useState<ProofMethod[]>(check.job?.methods ?? ["windowed", "depth"]);
+  const { run } = useRun(shotId);
   const demo =
     useQuery({ queryKey: ["alive"], queryFn: () => dataOf(api.GET("/api/alive")) }).data?.demo ?? false;
   const begin = (numbers: StackNumbers | null = null, at = typed.current) =>
@@ -53,6 +55,9 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
         onChange={setFolder}
         problem={check.start.error ? sentenceOf(check.start.error) : undefined}
       />
+      {run?.folder && !folder ? (
+        <Button onPress={() => setFolder(run.folder ?? "")}>The folder of the run</Button>
+      ) : null}
       <div>
         {METHODS.map((method) => (
           <Tick

@@ -36,8 +36,8 @@ export function RunPanel({ shotId }: { shotId: string }) {
       <ToTheTable shotId={shotId} />
       <Cautions station="run" />
       <Lead>
-        Frames are counted by hand. Driving a rail and a camera from here, and taking frames from a folder as
-        they come, is not there yet.
+        Driving a rail and a camera from here is not there yet. Frames that arrive in a folder are counted;
+        they are measured at Check.
       </Lead>
     </>
   );
