@@ -93,7 +93,8 @@ def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are
     for name in ("a2.jpg", "a3.jpg"):
         (tmp_path / name).rename(card / name)
     page.get_by_role("button", name="Go on").click()
-    expect(page.get_by_text("2 pictures came since the last frame. Which is frame 2?", exact=False)).to_be_visible(timeout=20_000)
+    asked = page.get_by_text("2 pictures came since the last frame. Which is frame 2?", exact=False)
+    expect(asked).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="a3.jpg").click()
     expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
     # The one passed over is not taken for the next.

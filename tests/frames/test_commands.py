@@ -153,6 +153,16 @@ def test_a_plan_that_is_none_is_refused_in_a_sentence(tmp_path, content, said, c
     assert said in capsys.readouterr().err
 
 
+def test_a_stack_broken_off_before_its_end_may_not_come_down(tmp_path, plan, capsys):
+    _, folder = frames_of(tmp_path)
+    for k in range(9, 13):
+        (folder / f"P{100 + k:04d}.tif").unlink()
+    assert run("check", folder, "--plan", plan) == 3
+    said = capsys.readouterr().out
+    assert "ends at P0108.tif, short of what was planned" in said
+    assert f"Take 4 more frames, at {8 * STEP_MM:.2f}, {9 * STEP_MM:.2f}" in said
+
+
 def test_folders_that_hold_no_stack_are_refused(tmp_path, capsys):
     assert run("check", tmp_path / "nowhere") == 2
     assert "There is no folder" in capsys.readouterr().err

@@ -85,7 +85,7 @@ class GapReport(Answer):
     from_mm: float | None
     to_mm: float | None
     after: Annotated[int, Field(description="The frame on its near side.")]
-    before: Annotated[int, Field(description="The frame on its far side.")]
+    before: Annotated[int | None, Field(description="The frame on its far side; null: none was taken so far.")]
     frames_needed: Annotated[int, Field(description="That would close it, at the planned step.")]
     focuses_mm: Annotated[list[float], Field(description="Where to take them; empty: the step is not known in mm.")]
 

@@ -25,6 +25,8 @@ def against_plan(facts, checked, numbers):
         taken = len(checked.order)
         if taken < numbers.planned_frames:
             said.append(f"{numbers.planned_frames} frames were planned; {taken} are here.")
+    if len(checked.order) > 1 and checked.order[0] > checked.order[-1]:
+        said.append("The stack was taken from far to near; it is counted from the near end.")
     scale = _scale(facts, checked)
     if scale:
         said.append(scale)

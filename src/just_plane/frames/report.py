@@ -195,10 +195,13 @@ def _concerns(found, gap, checked):
     """Whether a gap in the depth lies where a finding took something away."""
     if found.code == "skipped_step":
         return (gap.before, gap.after) == (found.before, found.frame)
+    if found.frame is None:
+        return False
     place = checked.places.get(found.frame)
-    if place is None and found.frame is not None:
-        return gap.before < found.frame < gap.after
-    return place is not None and checked.places[gap.before] <= place <= checked.places[gap.after]
+    if place is None:
+        return gap.before < found.frame < (gap.after if gap.after is not None else found.frame + 1)
+    far = checked.places[gap.after] if gap.after is not None else gap.end
+    return checked.places[gap.before] <= place <= far
 
 
 def _where(found, numbers, checked):
@@ -216,7 +219,8 @@ def _where(found, numbers, checked):
 
 
 def _gap(gap, numbers, checked):
-    first, last = checked.places[gap.before], checked.places[gap.after]
+    first = checked.places[gap.before]
+    last = gap.end + 1 if gap.after is None else checked.places[gap.after]
     needed = max(round(last - first) - 1, 1)
     wanted = [first + (last - first) * (k + 1) / (needed + 1) for k in range(needed)]
     return GapReport(

@@ -65,7 +65,11 @@ def _gap(gaps, names):
     first = gaps[0]
     frames = sum(one.frames_needed for one in gaps)
     wanted = [place for one in gaps for place in one.focuses_mm]
-    where_to = f", {at_mm(wanted)}" if wanted else f" between {names[first.after]} and {names[first.before]}"
+    where_to = f", {at_mm(wanted)}" if wanted else _between(first, names)
+    if first.before is None:
+        return _no(
+            f"Not yet: the stack ends at {names[first.after]}, short of what was planned.", _take(frames, where_to)
+        )
     if first.from_mm is not None:
         where = f"{first.from_mm:.2f} to {first.to_mm:.2f} mm is sharp in no frame"
     else:
@@ -73,5 +77,15 @@ def _gap(gaps, names):
     more = "" if len(gaps) == 1 else f", and {len(gaps) - 1} more gaps"
     return _no(
         f"Not yet: {where}{more}.",
-        f"Take {'one more frame' if frames == 1 else f'{frames} more frames'}{where_to}.",
+        _take(frames, where_to),
+    )
+
+
+def _take(frames, where_to):
+    return f"Take {'one more frame' if frames == 1 else f'{frames} more frames'}{where_to}."
+
+
+def _between(gap, names):
+    return (
+        f" after {names[gap.after]}" if gap.before is None else f" between {names[gap.after]} and {names[gap.before]}"
     )

@@ -3,9 +3,11 @@
 import numpy as np
 import pytest
 
+from just_plane.core.frames.check.checked import check_stack
 from just_plane.core.frames.check.coverage import covered_at, gaps, open_ends
+from just_plane.core.frames.check.series import Follower
 from stacks.camera import Faults, depth_view
-from stacks.kept import FACTS, SIZE, judged, stack_of
+from stacks.kept import FACTS, SIZE, grey, judged, stack_of
 
 pytestmark = pytest.mark.xdist_group("stacks")
 KINDS = ("dome", "hairs")
@@ -67,6 +69,30 @@ def test_a_shaken_frame_is_found_whichever_way_it_was_shaken_and_left_out(angle)
     checked = judged("dome", 4, Faults(shake=(6, 9.0, angle)))
     assert [(one.code, one.frame) for one in checked.findings] == [("shake", 6)]
     assert checked.left_out == {6: "shake"}
+
+
+def test_a_stack_taken_from_far_to_near_is_counted_from_the_near_end():
+    stack = stack_of("dome", 4)
+    pictures = [grey(frame) for frame in stack.frames[::-1]]
+    follower = Follower(pictures[0].shape, FACTS, 1)
+    for frame, picture in enumerate(pictures):
+        follower.add(frame, picture)
+    checked = check_stack(follower, lambda frame: pictures[frame], {})
+    assert checked.findings == []
+    assert checked.order == list(range(11, -1, -1))
+    assert checked.places[11] == 0
+    # The middle of the dome is its nearest part.
+    middle = checked.grid.down // 2 * checked.grid.across + checked.grid.across // 2
+    assert checked.fit.depths[middle] == pytest.approx(1.2, abs=0.5)
+
+
+def test_a_stack_that_ends_short_of_its_plan_has_a_gap_there():
+    checked = judged("dome", 4, count=12)
+    longer = FACTS._replace(frames=20)
+    (gap,) = gaps(checked, longer)
+    assert (gap.start, gap.end, gap.before, gap.after) == (12.0, 19.0, 11, None)
+    # One spare frame less than planned is none: what it holds the last one holds to its middle.
+    assert gaps(checked, FACTS._replace(frames=13)) == []
 
 
 def test_two_faults_at_once_are_both_found():

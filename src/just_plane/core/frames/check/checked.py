@@ -9,12 +9,15 @@ from just_plane.core.frames.check.findings import Found, dark_frames, light_find
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs, pairs_of
+from just_plane.core.frames.check.register import Laid
 from just_plane.core.frames.check.shake import Stillness, stillness
-from just_plane.core.frames.check.similarity import enlarged, inverse, moved
+from just_plane.core.frames.check.similarity import enlarged, inverse, moved, scale_and_turn
 from just_plane.core.frames.check.tiles import CURVE, Grid, sampled
 
 MOST_STEPS_AWAY = 2.0
 """A part that moved is told only where it lies so near to the plane of focus."""
+LEAST_TO_TURN, LEAST_GROWTH = 6, 5e-4
+"""Frames from which the direction of focus is looked at; growth a frame under which it cannot be told."""
 FEWEST = 2
 """Frames that make a stack."""
 
@@ -72,6 +75,7 @@ def check_stack(follower, load, same_files, missing=()):
         if frame in main and twin in main:
             left_out[frame] = "duplicate"
             said.append(Found("duplicate", frame, 0.0, "steps", before=twin))
+    main = _near_first(follower, main)
     order = [frame for frame in main if frame not in left_out]
     if len(order) < FEWEST:
         return Checked(
@@ -140,6 +144,16 @@ def check_stack(follower, load, same_files, missing=()):
     )
 
 
+def _near_first(follower, main):
+    """The run from near to far: by a rail the view grows, by a ring it shrinks; told only where a plan says which."""
+    facts = follower.facts
+    if facts.step is None or facts.kind == "hand" or len(main) < LEAST_TO_TURN:
+        return main
+    growth = np.log(scale_and_turn(follower.between(main[0], main[-1]))[0]) / (len(main) - 1)
+    growth = -growth if facts.kind == "ring" else growth
+    return main[::-1] if growth < -LEAST_GROWTH else main
+
+
 def _outsiders(follower, main, missing):
     """Frames of other runs: alone they are foreign, several together could not be laid on the rest."""
     left_out: dict = {}
@@ -158,7 +172,7 @@ def _outsiders(follower, main, missing):
 
 def _light(follower, main):
     light: dict = {}
-    for frame in main:
+    for frame in sorted(main):  # as they came: each was laid on one before it
         followed = follower.frames[frame]
         light[frame] = 0.0 if followed.before is None else light[followed.before] + followed.light_ev
     return light
@@ -195,9 +209,17 @@ def _neighbours(follower, load, order):
         known = follower.frames[this]
         if known.before == before:
             followed.append(known)
+        elif follower.frames[before].before == this:
+            followed.append(_the_other_way(follower.frames[before], known.measured, before))
         else:
             followed.append(follower.relaid(before, load(before), this, load(this)))
     return followed
+
+
+def _the_other_way(followed, measured, before):
+    """A pair that was laid in the other direction."""
+    laid = Laid(inverse(followed.laid.similarity), followed.laid.likeness)
+    return followed._replace(measured=measured, before=before, laid=laid, light_ev=-followed.light_ev)
 
 
 def _steps(order, judged, found):

@@ -31,8 +31,8 @@ class Gap(NamedTuple):
     end: float
     before: int
     """The frame on its near side."""
-    after: int
-    """The frame on its far side."""
+    after: int | None
+    """The frame on its far side; None: none was taken that far."""
 
 
 def covered_at(places, checked, facts, times):
@@ -79,7 +79,7 @@ def _contrast(steps_away, facts):
 
 
 def gaps(checked, facts):
-    """Depth between the first and the last frame that no usable frame holds.
+    """Depth that no usable frame holds, from the first frame to the last, or as far as was planned.
 
     Parameters
     ----------
@@ -98,6 +98,10 @@ def gaps(checked, facts):
         start, end = checked.places[before], checked.places[after]
         if end - start > 2 * reach * JUST:
             found.append(Gap(start + reach, end - reach, before, after))
+    if usable and facts.frames is not None and facts.step is not None:
+        last, planned = checked.places[usable[-1]], facts.frames - 1.0
+        if planned - last > reach * JUST:
+            found.append(Gap(last + reach, planned, usable[-1], None))
     return found
 
 
