@@ -61,11 +61,11 @@ def test_the_server_listens_on_this_machine_only():
             listen(listener.getsockname()[1])
 
 
-def test_alive_says_whether_it_is_the_demo(shots):
+def test_alive_says_whether_it_is_the_demo(store):
     from just_plane.web.app import create_app
 
     for demo in (True, False):
-        assert create_app(shots, demo=demo).test_client().get("/api/alive").json["demo"] is demo
+        assert create_app(store, demo=demo).test_client().get("/api/alive").json["demo"] is demo
 
 
 def test_the_shelf_is_served_as_it_ships(client):

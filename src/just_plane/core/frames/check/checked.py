@@ -71,56 +71,40 @@ def check_stack(follower, load, same_files, missing=()):
     """
     main = follower.main_run()
     left_out, said = _outsiders(follower, main, missing)
-    for frame, twin in same_files.items():
-        if frame in main and twin in main:
-            left_out[frame] = "duplicate"
-            said.append(Found("duplicate", frame, 0.0, "steps", before=twin))
+    said += _copies(same_files, main, left_out)
     main = _near_first(follower, main)
     order = [frame for frame in main if frame not in left_out]
     if len(order) < FEWEST:
-        return Checked(
-            order, left_out, None, {}, {}, {}, np.array([]), None, None, [], None, None, None, said, None, {}
-        )
+        return _nothing(order, left_out, said)
     light = _light(follower, main)
     dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
-    bright = [frame for frame in order if frame not in dark] or order
-    reference = min(bright, key=lambda frame: abs(main.index(frame) - len(main) // 2))
+    reference = _reference(main, order, dark)
     energies = {frame: _energies(follower, reference, frame) for frame in order}
     order, wrong = _in_order(order, dark, energies)
     said += wrong
-    spans = _spans(order, left_out)
     followed = _neighbours(follower, load, order)
-    grid = follower.grid
-    pairs = pairs_of(followed, ((grid.width - 1) / 2, (grid.height - 1) / 2))
+    pairs = pairs_of(followed, ((follower.grid.width - 1) / 2, (follower.grid.height - 1) / 2))
     lit, dark = light_findings(np.array([light[f] for f in order]), order, follower.facts.kind, pairs.scale)
-    left_out |= dict.fromkeys(dark, "dead_flash")
     said += lit
+    spans = _spans(order, left_out)
+    left_out |= dict.fromkeys(dark, "dead_flash")
     judged = [frame for frame in order if frame not in left_out]
-    if len(judged) < FEWEST:
-        judged = order
+    judged = judged if len(judged) >= FEWEST else order
     stacked = np.stack([energies[frame] for frame in judged])
-    steps = _steps(order, judged, found_steps(stacked[:, CURVE]))
     slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
-    at_first = stillness(stacked, slopes, fit_focus(stacked[:, CURVE], np.arange(len(judged), dtype=float)))
-    blind = {*dark, *(judged[k] for k in np.flatnonzero(at_first.plainly_shaken))}
+    steps = _steps(order, judged, found_steps(stacked[:, CURVE]))
+    blind = {*dark, *_plainly_shaken(judged, stacked, slopes)}
     if follower.facts.kind != "hand":
         silent = {*blind, *(order[p + 1] for p in spans)}
-        said += pair_findings(
-            pairs, order, steps, follower.reduction, [one.moved for one in followed], grid.width, silent
-        )
+        parts = [one.moved for one in followed]
+        said += pair_findings(pairs, order, steps, follower.reduction, parts, follower.grid.width, silent)
     places = _places(order, steps, said, spans)
     fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
-    said = [one for one in said if one.code != "moved" or _in_focus(one, fit, grid, places, follower, reference)]
+    said = [one for one in said if one.code != "moved" or _in_focus(one, fit, places, follower, reference)]
     still = stillness(stacked, slopes, fit)
     if follower.facts.kind != "hand":
-        disturbed = _disturbed(said)
-        for k in np.flatnonzero(still.shaken):
-            if judged[k] in disturbed and judged[k] not in blind:
-                continue
-            said.append(Found("shake", judged[k], float(still.loss[k] + still.fine_loss[k]), "ln"))
-            left_out[judged[k]] = "shake"
-    ends = (min(places.values()), max(places.values()))
-    dust = follower.watch.found(_depth_lookup(fit, grid), ends, grid.step_blur_px / grid.circle_px)
+        said += _shaken(still, judged, said, blind, left_out)
+    dust = _dust(follower, fit, places)
     said += _dust_findings(dust, follower.reduction)
     return Checked(
         order=order,
@@ -139,9 +123,52 @@ def check_stack(follower, load, same_files, missing=()):
         stillness=still,
         dust=dust,
         findings=said,
-        grid=grid,
+        grid=follower.grid,
         clipped={frame: follower.frames[frame].measured.clipped for frame in main},
     )
+
+
+def _nothing(order, left_out, said):
+    """No two frames that fit each other: nothing can be measured."""
+    none = np.array([])
+    return Checked(order, left_out, None, {}, {}, {}, none, None, None, [], None, None, None, said, None, {})
+
+
+def _copies(same_files, main, left_out):
+    """Frames with the very same pixels as one before, left out."""
+    copies = {frame: twin for frame, twin in same_files.items() if frame in main and twin in main}
+    left_out |= dict.fromkeys(copies, "duplicate")
+    return [Found("duplicate", frame, 0.0, "steps", before=twin) for frame, twin in copies.items()]
+
+
+def _reference(main, order, dark):
+    """The frame that all are laid on: the middle one that has light."""
+    bright = [frame for frame in order if frame not in dark] or order
+    return min(bright, key=lambda frame: abs(main.index(frame) - len(main) // 2))
+
+
+def _plainly_shaken(judged, stacked, slopes):
+    """Frames that nothing but shake explains, before anything is known of the steps."""
+    as_planned = fit_focus(stacked[:, CURVE], np.arange(len(judged), dtype=float))
+    return [judged[k] for k in np.flatnonzero(stillness(stacked, slopes, as_planned).plainly_shaken)]
+
+
+def _shaken(still, judged, said, blind, left_out):
+    """Shaken frames, left out; beside a place where the stack was disturbed only the plain ones."""
+    disturbed = _disturbed(said)
+    found = []
+    for k in np.flatnonzero(still.shaken):
+        if judged[k] in disturbed and judged[k] not in blind:
+            continue
+        found.append(Found("shake", judged[k], float(still.loss[k] + still.fine_loss[k]), "ln"))
+        left_out[judged[k]] = "shake"
+    return found
+
+
+def _dust(follower, fit, places):
+    grid = follower.grid
+    ends = (min(places.values()), max(places.values()))
+    return follower.watch.found(_depth_lookup(fit, grid), ends, grid.step_blur_px / grid.circle_px)
 
 
 def _near_first(follower, main):
@@ -171,10 +198,14 @@ def _outsiders(follower, main, missing):
 
 
 def _light(follower, main):
+    """EV of each frame on the first; one that cannot be compared is unknown, those after it go by the last that can."""
     light: dict = {}
+    base: dict = {}
     for frame in sorted(main):  # as they came: each was laid on one before it
         followed = follower.frames[frame]
-        light[frame] = 0.0 if followed.before is None else light[followed.before] + followed.light_ev
+        before = 0.0 if followed.before is None else base[followed.before]
+        light[frame] = 0.0 if followed.before is None else before + followed.light_ev
+        base[frame] = light[frame] if np.isfinite(light[frame]) else before
     return light
 
 
@@ -264,11 +295,11 @@ def _places(order, steps, said, spans):
     return places
 
 
-def _in_focus(found, fit, grid, places, follower, reference):
+def _in_focus(found, fit, places, follower, reference):
     """Whether a part that seems to have moved was in focus in those frames: what is not pulls with its own blur."""
     small = (np.array([found.place]) - (follower.reduction - 1) / 2) / follower.reduction
     there = moved(follower.between(found.before, reference), small)
-    depth = float(_depth_lookup(fit, grid)(there)[0])
+    depth = float(_depth_lookup(fit, follower.grid)(there)[0])
     return not np.isfinite(depth) or abs(depth - (places[found.before] + places[found.frame]) / 2) <= MOST_STEPS_AWAY
 
 
