@@ -20,6 +20,8 @@ SKIPPED, REPEATED = -0.06, 0.04
 """Likeness of fine detail against the pairs beside, over the usual likeness: a sign of a step skipped, or repeated."""
 WIDE = 1.4
 """Steps found from which the sign is believed."""
+SURELY_MORE = 2.1
+"""Steps found from which a strong sign makes it two: a step that is cut short by its window is found too small."""
 PLAINLY_SKIPPED = -0.18
 """Where the step cannot be found, the sign alone must be so strong."""
 UNMISTAKABLE, OUTSTANDING, TWO = -0.13, 5 * 1.48, -0.25
@@ -196,7 +198,7 @@ def _missing(likeness, sure, step):
     """Steps missing between two frames: the dip of likeness is the sign, the step found the amount."""
     by_sign = 2 if likeness < TWO and np.isfinite(sure) else 1
     if likeness < SKIPPED and step >= WIDE:
-        return max(round(step) - 1, by_sign)
+        return max(round(step) - 1, by_sign if step >= SURELY_MORE else 1)
     if not np.isfinite(step) and likeness < PLAINLY_SKIPPED:
         return by_sign
     return by_sign if likeness < sure else 0
