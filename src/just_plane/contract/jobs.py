@@ -101,7 +101,6 @@ class PlaceAnswer(Answer):
     ]
     depth_mm: float | None
     best_frame: int | None
-    threshold: Annotated[float, Field(description="Of that share, from which it counts as sharp.")]
 
 
 class PracticeAsked(Model):

@@ -7,7 +7,7 @@ import numpy as np
 from PIL import Image
 
 from just_plane.pictures.frames_out import written
-from just_plane.pictures.reading import F_NUMBER, NOTES, TAKEN
+from just_plane.pictures.reading import NOTES, TAKEN
 
 FAULTS = ("skipped_step", "bump", "dead_flash", "light_drift")
 ELECTRONS, READ_NOISE = 12_000.0, 3.0
@@ -65,7 +65,5 @@ def _jpeg(light, stack, k):
     coded = np.where(light <= 0.0031308, 12.92 * light, 1.055 * np.power(light, 1 / 2.4) - 0.055)
     image = Image.fromarray(np.rint(coded * 255).astype(np.uint8))
     exif = Image.Exif()
-    exif.get_ifd(NOTES).update(
-        {F_NUMBER: stack.numbers.effective_f_number, TAKEN: f"2026:05:03 10:{k // 10 % 60:02d}:{k % 10 * 6:02d}"}
-    )
+    exif.get_ifd(NOTES).update({TAKEN: f"2026:05:03 10:{k // 10 % 60:02d}:{k % 10 * 6:02d}"})
     return lambda to: image.save(to, "JPEG", quality=94, subsampling=0, exif=exif.tobytes())

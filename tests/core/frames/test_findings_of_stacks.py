@@ -153,3 +153,11 @@ def test_seven_frames_are_not_judged_by_what_is_usual():
 
 def test_a_subject_that_goes_on_past_the_last_frame_shows_it():
     assert max(open_ends(judged("dome", 4))) < 0.03
+    pictures = [grey(frame) for frame in stack_of("dome", 4).frames[:8]]
+    follower = Follower(pictures[0].shape, FACTS, 1)
+    for frame, picture in enumerate(pictures):
+        follower.add(frame, picture)
+    near, far = open_ends(check_stack(follower, lambda frame: pictures[frame], {}))
+    # Depth 7.5 to 10 of 1 to 10 lies past frame 7; it grows with the square of the radius, so a quarter of the disc.
+    assert near < 0.03
+    assert far > 0.1

@@ -113,7 +113,6 @@ def place_through_frames(path: JobPath, query: PlaceQuery):
             contrast=contrast,
             depth_mm=round(first + depth * step, 4) if known and step is not None else None,
             best_frame=max(held, key=lambda one: one[0] or 0.0)[1] if known and held else None,
-            threshold=report.plan.contrast_threshold,
         )
     )
 
