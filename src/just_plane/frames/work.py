@@ -24,7 +24,6 @@ from just_plane.pictures.reading import PictureError
 CODE = "2"
 """Of the work; what was done by another is done again."""
 REPORT, CURVES = "report.json", "curves.npz"
-PREVIEW_WIDTH = 1600
 
 
 class WorkError(Exception):

@@ -34,21 +34,6 @@ SAME_PLACE = 0.35
 DRIFT_EV, JUMP_EV, DEAD_EV = 0.038, 0.05, -0.7
 LEAST_FRAMES = 8
 """With fewer there is no telling what is usual: no bumps, steps, drifts."""
-CODES = (
-    "foreign_frame",
-    "registration_failed",
-    "duplicate",
-    "wrong_order",
-    "skipped_step",
-    "bump",
-    "rotation",
-    "dead_flash",
-    "light_jump",
-    "light_drift",
-    "shake",
-    "moved",
-    "sensor_dust",
-)
 
 
 class Found(NamedTuple):
