@@ -28,7 +28,14 @@ MAY_IMPORT = {
     "frames": PLAIN
     | {"PIL", "concurrent", "cv2", "io", "json", "numpy", "os", "pathlib", "pydantic", "re", "shutil", "sys", "time"}
     | {f"just_plane.{layer}" for layer in ("contract", "core", "frames", "pictures", "planning")},
-    "runs": PLAIN | {"just_plane.contract", "just_plane.runs"},
+    "devices": PLAIN
+    | {"datetime", "numpy", "pathlib", "threading", "time", "just_plane.core", "just_plane.devices"}
+    | {"just_plane.pictures"},
+    "drive": PLAIN
+    | {"datetime", "json", "logging", "pathlib", "pydantic", "sys", "threading", "uuid"}
+    | {f"just_plane.{layer}" for layer in ("contract", "devices", "drive", "frames", "pictures", "planning", "runs")}
+    | {"just_plane.store"},
+    "runs": PLAIN | {"csv", "io", "just_plane.contract", "just_plane.runs"},
     "jobs": PLAIN
     | {"concurrent", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil", "threading", "time"}
     | {"just_plane.frames", "just_plane.jobs", "just_plane.store"},
@@ -59,10 +66,10 @@ MAY_IMPORT = {
         "secrets",
     }
     | {"numpy", "socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract"}
-    | {"just_plane.core", "just_plane.frames", "just_plane.jobs", "just_plane.runs"}
+    | {"just_plane.core", "just_plane.drive", "just_plane.frames", "just_plane.jobs", "just_plane.runs"}
     | {"just_plane.pictures", "just_plane.planning", "just_plane.shelf", "just_plane.store", "just_plane.web"},
 }
-"""By layer; places are kept for ``devices``, ``trials`` and ``practice``."""
+"""By layer; places are kept for ``trials`` and ``practice``."""
 
 OPENCV = ("core/frames", "frames", "pictures")
 """Rooms that may use OpenCV, and no others."""

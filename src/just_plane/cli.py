@@ -7,6 +7,7 @@ from pathlib import Path
 from just_plane import __version__
 from just_plane.contract.json_file import FileError
 from just_plane.contract.shot_file import LARGEST_BYTES, read_shot
+from just_plane.drive.commands import add_commands as add_run_command
 from just_plane.frames.commands import add_commands as add_frames_commands
 from just_plane.planning.plan import plan_shot
 from just_plane.store.copies import copy_to, daily_copy, restore
@@ -89,6 +90,7 @@ def _parser():
     restore.set_defaults(run=_restore)
 
     add_frames_commands(commands)
+    add_run_command(commands)
     demo = commands.add_parser(
         "demo",
         help="start the server on the demo data",

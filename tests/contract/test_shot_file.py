@@ -44,7 +44,14 @@ def test_every_demo_shot_satisfies_the_published_schema(catalogue):
 
 
 @pytest.mark.parametrize(
-    "name", ["openapi.json", "shot-file.schema.json", "kit-file.schema.json", "check-report.schema.json"]
+    "name",
+    [
+        "openapi.json",
+        "shot-file.schema.json",
+        "kit-file.schema.json",
+        "check-report.schema.json",
+        "run-file.schema.json",
+    ],
 )
 def test_published_documents_are_those_of_the_models(name):
     """Run ``make api`` when this fails: a model changed and its documents did not."""

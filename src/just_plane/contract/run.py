@@ -7,9 +7,39 @@ from pydantic import Field
 from just_plane.contract.base import Answer, Model
 from just_plane.contract.shot import WayId
 
-EventKind = Literal["taken", "skipped", "once_more", "paused", "went_on", "stopped", "added", "watching"]
+EventKind = Literal[
+    "taken", "skipped", "once_more", "paused", "went_on", "stopped", "added", "watching", "devices", "set", "trouble"
+]
+Hand = Literal["hand", "simulated"]
+WhatMayGoWrong = Literal[
+    "rail_play",
+    "rail_slips",
+    "rail_drifts_sideways",
+    "rail_swings",
+    "rail_gone",
+    "flash_misfires",
+    "bump",
+    "light_drifts",
+    "set_creeps",
+    "camera_hangs",
+    "frame_missed",
+    "card_full",
+    "battery_flat",
+    "dust",
+]
 Press = Annotated[str, Field(min_length=8, max_length=64, pattern="^[0-9a-z-]+$", description="Names this press once.")]
 FOCUS = Annotated[float, Field(ge=-1e5, le=1e5)]
+
+
+class Devices(Model):
+    """Who moves and who releases, from now on."""
+
+    rail: Annotated[Hand, Field(title="Who moves")] = "hand"
+    camera: Annotated[Hand, Field(title="Who releases")] = "hand"
+    in_real_time: Annotated[bool, Field(description="Else the set's time passes at once.")] = False
+    raw_too: Annotated[bool, Field(description="A linear DNG beside each JPEG.")] = False
+    faults: Annotated[list[WhatMayGoWrong], Field(title="What may go wrong", max_length=14)] = []
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
 
 
 class RunEvent(Model):
@@ -27,6 +57,9 @@ class RunEvent(Model):
     focuses_mm: Annotated[
         list[FOCUS], Field(max_length=200, description="Of frames added, behind the nearest point.")
     ] = []
+    reading_mm: Annotated[float | None, Field(ge=-1e5, le=1e5, description="Of the rail, once it stood.")] = None
+    words: Annotated[str, Field(max_length=600, description="What went wrong.")] = ""
+    devices: Annotated[Devices | None, Field(description="That are used from now on.")] = None
 
 
 class RunStep(Answer):
@@ -55,6 +88,7 @@ class RunPlan(Answer):
     time_s: Annotated[float, Field(description="Planned, for all frames.")]
     hold_still_s: Annotated[float | None, Field(description="That the subject holds; null: for ever.")]
     mark_grows: Annotated[int, Field(description="1: the rail's marks grow toward the subject; -1: away.")] = 1
+    shutter_s: Annotated[float | None, Field(description="null: not known.")] = None
 
 
 class RunAsked(Model):
@@ -96,6 +130,11 @@ class RunAnswer(Answer):
     started_at: str
     last_at: Annotated[str | None, Field(description="Of the last event.")]
     shot_changed: Annotated[bool, Field(description="The shot was changed since; the run was not.")]
+    devices: Devices
+    driven: Annotated[bool, Field(description="A driver is at work on it now.")]
+    set_frame: Annotated[int | None, Field(description="That the rail stands for, not taken yet as far as is known.")]
+    reading_mm: Annotated[float | None, Field(description="Of the rail, the last that was noted.")]
+    trouble: Annotated[str, Field(description="Why it stands still; else empty.")]
 
 
 class RunList(Answer):
@@ -110,6 +149,26 @@ class WatchAsked(Model):
     number: Annotated[int, Field(ge=0, le=1_000_000)]
     press: Press
     folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
+
+
+class DriveAsked(Model):
+    """Let devices move, release, or both, from now on."""
+
+    number: Annotated[int, Field(ge=0, le=1_000_000)]
+    press: Press
+    devices: Devices
+
+
+class CodeQuery(Model):
+    """What the controller of a rail understands."""
+
+    wait: Annotated[
+        Literal["P_seconds", "P_milliseconds", "S_seconds"], Field(description="How it counts a wait: ask its book.")
+    ] = "P_seconds"
+    contact: Annotated[Literal["M8", "M3", "M42", "hand"], Field(description="What closes the camera's contact.")] = (
+        "M8"
+    )
+    trial: Annotated[Literal["no", "yes"], Field(description="Only three lines that show how it counts.")] = "no"
 
 
 class ArrivedFile(Answer):

@@ -39,7 +39,7 @@ def pictures_in(folder):
     return sorted((name for name in names if name not in twins and not OWN.search(name)), key=natural)
 
 
-def arrived(folder, known, f_number=None):
+def arrived(folder, known, f_number=None, at_rest_s=AT_REST_S):
     """Pictures that came and are not known yet.
 
     Parameters
@@ -47,6 +47,7 @@ def arrived(folder, known, f_number=None):
     folder : str
     known : set of str        Names that are counted, or were there before.
     f_number : float or None  Marked, that the plan asks for.
+    at_rest_s : float         A file written to more recently may not be whole.
 
     Returns
     -------
@@ -59,12 +60,12 @@ def arrived(folder, known, f_number=None):
         return Arrived(
             folder=folder, files=[], trouble=f"{folder}: {reason}. The run waits; it goes on when the folder is back."
         )
-    return Arrived(folder=folder, files=[_file(Path(folder) / name, f_number) for name in new[:MOST]])
+    return Arrived(folder=folder, files=[_file(Path(folder) / name, f_number, at_rest_s) for name in new[:MOST]])
 
 
-def _file(path, f_number):
+def _file(path, f_number, at_rest_s):
     try:
-        if time.time() - path.stat().st_mtime < AT_REST_S:
+        if time.time() - path.stat().st_mtime < at_rest_s:
             return ArrivedFile(name=path.name, whole=False, said="It is being written.")
         facts = frame_facts(path)
     except PictureError as error:

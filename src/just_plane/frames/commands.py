@@ -39,7 +39,10 @@ def add_commands(commands):
 
 def _plan(parser):
     parser.add_argument(
-        "--plan", metavar="FILE.json", type=Path, help="a shot file, or the numbers of the stack as JSON; - reads stdin"
+        "--plan",
+        metavar="FILE.json",
+        type=Path,
+        help="a shot or run file, or the numbers of the stack as JSON; - reads stdin",
     )
 
 

@@ -4,24 +4,26 @@ import json
 from pathlib import Path
 
 import numpy as np
-from PIL import Image
 
+from just_plane.core.view.sensor import Sensor
+from just_plane.pictures.camera_files import Notes, write_jpeg
 from just_plane.pictures.frames_out import written
-from just_plane.pictures.reading import NOTES, TAKEN
 
 FAULTS = ("skipped_step", "bump", "dead_flash", "light_drift")
-ELECTRONS, READ_NOISE = 12_000.0, 3.0
+ELECTRONS = 12_000.0
 NUMBERS = "stack.json"
 """The numbers of the stack, beside its frames."""
+DRIFT_EV, DEAD_EV = -0.12, -3.0
+BUMP_PX = (-5.0, 3.0)
 
 
-def write_practice(folder, stack, faults, seed=1):
+def write_practice(folder, made, faults, seed=1):
     """Photograph a made-up stack into a folder.
 
     Parameters
     ----------
     folder : Path
-    stack : PracticeStack
+    made : MadeSet
     faults : sequence of str   Of FAULTS.
     seed : int
 
@@ -31,39 +33,35 @@ def write_practice(folder, stack, faults, seed=1):
     """
     folder = Path(folder)
     folder.mkdir(parents=True, exist_ok=True)
-    generator = np.random.default_rng(seed)
-    places = list(stack.places)
+    places = list(made.places)
     third = len(places) // 3
     if "skipped_step" in faults:
         step = places[1] - places[0]
         places = [place + (step * 2 if k >= third else 0) for k, place in enumerate(places)]
-        places = [place for place in places if place <= stack.places[-1] + 1e-9]
+        places = [place for place in places if place <= made.places[-1] + 1e-9]
     for k, place in enumerate(places):
-        light = stack.frame(place) * _gain(k, len(places), faults)
-        if "bump" in faults and k >= 2 * len(places) // 3:
-            light = np.roll(light, (3, -5), axis=(0, 1))
-        written(folder / f"POD_{k + 1:04d}.jpg", _jpeg(_noisy(light, generator), stack, k))
-    written(folder / NUMBERS, lambda to: to.write_text(json.dumps(stack.numbers.model_dump(), indent=1)))
+        bumped = "bump" in faults and k >= 2 * len(places) // 3
+        light = made.light(place, *(BUMP_PX if bumped else (0.0, 0.0)))
+        counted = Sensor(_gain(k, len(places), faults), ELECTRONS, seed=seed, frame=k).counted(light)
+        write_jpeg(folder / f"POD_{k + 1:04d}.jpg", counted, _notes(made, k))
+    written(folder / NUMBERS, lambda to: to.write_text(json.dumps(made.numbers.model_dump(), indent=1)))
 
 
 def _gain(k, count, faults):
     ev = 0.0
     if "light_drift" in faults:
-        ev -= 0.12 * k / max(count - 1, 1)
+        ev += DRIFT_EV * k / max(count - 1, 1)
     if "dead_flash" in faults and k == count // 2:
-        ev -= 3.0
-    return 2.0**ev
+        ev += DEAD_EV
+    return float(np.exp2(ev))
 
 
-def _noisy(light, generator):
-    counted = light * ELECTRONS
-    spread = np.sqrt(counted + READ_NOISE**2)
-    return np.clip((counted + generator.standard_normal(light.shape) * spread) / ELECTRONS, 0, 1)
-
-
-def _jpeg(light, stack, k):
-    coded = np.where(light <= 0.0031308, 12.92 * light, 1.055 * np.power(light, 1 / 2.4) - 0.055)
-    image = Image.fromarray(np.rint(coded * 255).astype(np.uint8))
-    exif = Image.Exif()
-    exif.get_ifd(NOTES).update({TAKEN: f"2026:05:03 10:{k // 10 % 60:02d}:{k % 10 * 6:02d}"})
-    return lambda to: image.save(to, "JPEG", quality=94, subsampling=0, exif=exif.tobytes())
+def _notes(made, k):
+    marked = made.effective_f_number / (1 + made.magnification)
+    return Notes(
+        shutter_s=1 / 60,
+        f_number=round(marked, 1),
+        iso=100,
+        taken=f"2026:05:03 10:{k // 10 % 60:02d}:{k % 10 * 6:02d}",
+        camera="simulated camera",
+    )

@@ -253,7 +253,7 @@ def _not_judged(checked, facts, covered):
     if not facts.judges_contrast:
         said.append("Without the numbers of a plan, sharpness is judged frame against frame, not in millimetres.")
     plain = sum(one.covered is None for one in covered)
-    if covered and plain:
+    if covered and plain >= max(len(covered) / 100, 1):
         said.append(f"{100 * plain / len(covered):.0f} % of the places have no texture to tell by.")
     near, far = open_ends(checked) if checked.fit is not None else (0.0, 0.0)
     for share, side in ((near, "near"), (far, "far")):

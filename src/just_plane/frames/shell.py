@@ -7,6 +7,8 @@ from pydantic import ValidationError
 
 from just_plane.contract.check import CheckReport
 from just_plane.contract.json_file import FileError
+from just_plane.contract.run_file import FORMAT as RUN_FORMAT
+from just_plane.contract.run_file import read_run
 from just_plane.contract.shot_file import read_shot
 from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.contract.words import first_problem
@@ -85,7 +87,7 @@ def _merge(options):
 
 
 def _numbers(path):
-    """The numbers of a stack from a shot file, a report, or JSON of its own."""
+    """The numbers of a stack from a shot file, a run file, a report, or JSON of its own."""
     if path is None:
         return StackNumbers()
     try:
@@ -96,6 +98,8 @@ def _numbers(path):
         document = json.loads(content)
     except (ValueError, RecursionError) as error:
         raise FileError(f"{path} is no JSON.", "Give a shot file, or the numbers of the stack.") from error
+    if isinstance(document, dict) and document.get("format") == RUN_FORMAT:
+        return read_run(content).numbers
     if isinstance(document, dict) and "format" in document:
         return stack_numbers(read_shot(content))
     if isinstance(document, dict) and "plan" in document and "verdict" in document:

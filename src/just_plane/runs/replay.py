@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from just_plane.contract.run import RunPlan
+from just_plane.contract.run import Devices, RunPlan
 from just_plane.runs.steps import added_steps
 
 
@@ -30,6 +30,12 @@ class Stand(NamedTuple):
     """Names in that folder that are counted, or were there before."""
     files: tuple = ()
     """By frame: name, or None."""
+    devices: Devices = Devices()
+    set_frame: int | None = None
+    """That the rail stands for; whether it was taken is not known."""
+    reading: float | None = None
+    """Of the rail, mm, the last that was noted."""
+    trouble: str = ""
 
     @property
     def next_frame(self):
@@ -80,6 +86,8 @@ def after(stand, event):
     ------
     RefusedEventError
     """
+    if event.kind == "devices":
+        return stand._replace(devices=event.devices or Devices())
     if event.kind == "watching":
         return stand._replace(folder=event.folder, known=frozenset(event.there_before))
     if event.kind == "added":
@@ -91,7 +99,9 @@ def after(stand, event):
     if event.kind == "paused":
         return stand._replace(state="paused") if stand.state == "running" else stand
     if event.kind == "went_on":
-        return stand._replace(state="running") if stand.state == "paused" else stand
+        return stand._replace(state="running", trouble="") if stand.state == "paused" else stand
+    if event.kind == "trouble":
+        return stand._replace(state="paused", trouble=event.words) if stand.state == "running" else stand
     return _of_a_frame(stand, event)
 
 
@@ -114,6 +124,8 @@ def _of_a_frame(stand, event):
         raise RefusedEventError(
             f"There is no such frame: the run has {len(stand.times_taken)}.", "Look at where the run stands."
         )
+    if event.kind == "set":
+        return stand._replace(set_frame=frame, reading=event.reading_mm)
     if event.kind == "skipped":
         if stand.times_taken[frame]:
             raise RefusedEventError(f"Frame {frame + 1} was taken already.", "Go on with the next.")
@@ -131,6 +143,7 @@ def _of_a_frame(stand, event):
         stand = stand._replace(files=files, known=stand.known | {event.file, *event.there_before})
     taken = list(stand.times_taken)
     taken[frame] += 1
+    stand = stand._replace(set_frame=None, trouble="")
     return _settled(stand._replace(times_taken=tuple(taken), state="running", skipped=stand.skipped - {frame}))
 
 

@@ -47,6 +47,7 @@ def run_plan(shot, plan, way, rows, first_mark_mm=None):
         time_s=way.time_s,
         hold_still_s=shot.subject.hold_still_s,
         mark_grows=grows,
+        shutter_s=plan.light.shutter_s if plan.light else None,
     )
 
 

@@ -42,6 +42,15 @@ class Documents:
         with self.database.read() as connection:
             return self._kept(connection, document_id)
 
+    def at(self, document_id, revision):
+        """The body that a document had at a revision. Raises NotFoundError, DamagedError."""
+        with self.database.read() as connection:
+            values = {"document_id": document_id, "revision_id": revision}
+            row = connection.execute(statement("revision_by_id"), values).fetchone()
+            if row is None:
+                raise NotFoundError(f"There is no such form of this {self.noun}.", "Take it as it is now.")
+            return self._body(row)
+
     def list(self, *, removed=False):
         """Documents, last changed first; the removed ones when asked."""
         with self.database.read() as connection:

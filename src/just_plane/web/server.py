@@ -31,4 +31,5 @@ def serve(app, listener):
         server.run()
     finally:
         runner.stop()
+        app.config["JUST_PLANE_DRIVES"].stop()
         server.close()

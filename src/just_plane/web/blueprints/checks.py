@@ -30,7 +30,7 @@ from just_plane.frames.work import CURVES, REPORT, frame_preview
 from just_plane.jobs.requests import check_request
 from just_plane.jobs.runner import request_of, result_file
 from just_plane.pictures.frames import frame_facts
-from just_plane.planning.pictures.practice_frames import practice_stack
+from just_plane.planning.pictures.made_set import made_set
 from just_plane.planning.stack_numbers import stack_numbers
 from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, store
@@ -150,7 +150,7 @@ def practice_frames(path: ShotPath, body: PracticeAsked):
     """Made-up frames of the shot's stack in a folder of their own; in the demo only."""
     if not current_app.config["JUST_PLANE_DEMO"]:
         return refuse(404, "practice.not_here", "There are no made-up frames here.", "Take the frames themselves.")
-    stack = practice_stack(store().shots.get(path.shot_id).body)
+    stack = made_set(store().shots.get(path.shot_id).body)
     if isinstance(stack, str):
         return refuse(422, "practice.none", stack, "Plan a stack first.")
     folder = store().jobs.folder.parent / "practice" / "-".join([path.shot_id[:8], *sorted(body.faults)])

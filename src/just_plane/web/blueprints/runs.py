@@ -2,11 +2,15 @@
 
 from pathlib import Path
 
+from flask import current_app
 from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem, ShotPath
 from just_plane.contract.run import (
     Arrived,
+    CodeQuery,
+    Devices,
+    DriveAsked,
     EventAsked,
     RunAnswer,
     RunAsked,
@@ -16,18 +20,27 @@ from just_plane.contract.run import (
     RunPlan,
     WatchAsked,
 )
+from just_plane.contract.run_file import DoneEvent, RunFile
+from just_plane.drive.journal import stand_of
+from just_plane.drive.simulated import NoSetError
 from just_plane.frames.arriving import arrived, pictures_in
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.stack_numbers import stack_numbers
 from just_plane.planning.ways.step_table import step_rows
-from just_plane.runs.replay import RefusedEventError, after, replay
+from just_plane.runs.code import CodeError, Controller, run_code, trial_code
+from just_plane.runs.replay import RefusedEventError, after
 from just_plane.runs.steps import run_plan
-from just_plane.web.answers import answer, store
+from just_plane.runs.table import steps_csv
+from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
 
 api = LateBlueprint(
     "runs", __name__, url_prefix="/api", abp_tags=[Tag(name="runs")], abp_responses={404: Problem, 507: Problem}
 )
+
+TRIAL_S = 5.0
+"""That the trial of a controller's wait should take."""
 
 
 @api.get("/shots/<shot_id>/runs", responses={200: RunList}, operation_id="runsOfShot")
@@ -69,7 +82,7 @@ def press_in_run(path: RunPath, body: EventAsked):
             body.number,
             body.press,
             body.event.model_dump_json(),
-            lambda run: after(_stand(run), body.event),
+            lambda run: after(stand_of(run), body.event),
         )
     except RefusedEventError as error:
         return refuse(422, "run.refused", error.message, error.remedy, "/event")
@@ -92,27 +105,97 @@ def watch_folder(path: RunPath, body: WatchAsked):
         )
     event = RunEvent(kind="watching", folder=str(folder.resolve()), there_before=before)
     run = store().runs.add(
-        path.run_id, body.number, body.press, event.model_dump_json(), lambda run: after(_stand(run), event)
+        path.run_id, body.number, body.press, event.model_dump_json(), lambda run: after(stand_of(run), event)
     )
     return answer(_told(run, store().shots.get(run.document_id).revision))
+
+
+@api.post("/runs/<run_id>/drive", responses={200: RunAnswer, 409: Problem}, operation_id="driveRun")
+def drive_run(path: RunPath, body: DriveAsked):
+    """Devices move, release, or both, from now on; pause it like any run."""
+    kept = store().runs.get(path.run_id)
+    stand = stand_of(kept)
+    events = [RunEvent(kind="devices", devices=body.devices)]
+    if body.devices.camera == "simulated":
+        folder = drives().folder(path.run_id)
+        before = pictures_in(folder) if folder.is_dir() and str(folder) != stand.folder else []
+        if str(folder) != stand.folder:
+            events.append(RunEvent(kind="watching", folder=str(folder), there_before=before))
+    if stand.state == "paused":
+        events.append(RunEvent(kind="went_on"))
+    run = kept
+    for index, event in enumerate(events):
+        run = store().runs.add(
+            path.run_id,
+            body.number + index,
+            f"{body.press[:56]}-{index}",
+            event.model_dump_json(),
+            lambda run, event=event: after(stand_of(run), event),
+        )
+    shot = store().shots.get(run.document_id)
+    try:
+        if body.devices != Devices():
+            drives().start(path.run_id, store().shots.at(run.document_id, run.revision), stand_of(run))
+    except NoSetError as error:
+        return refuse(422, "run.no_set", error.message, "Take the frames by hand.", "/devices/camera")
+    return answer(_told(run, shot.revision))
 
 
 @api.get("/runs/<run_id>/arrived", responses={200: Arrived}, operation_id="arrivedInRun")
 def arrived_in_run(path: RunPath):
     """Pictures that came since the last one counted."""
-    stand = _stand(store().runs.get(path.run_id))
+    stand = stand_of(store().runs.get(path.run_id))
     if stand.folder is None:
         return answer(Arrived(folder="", files=[]))
     return answer(arrived(stand.folder, stand.known, stand.plan.f_number))
 
 
-def _stand(run):
-    events = [RunEvent.model_validate_json(event) for _, event in run.events]
-    return replay(RunPlan.model_validate_json(run.plan_json), events)
+@api.get("/runs/<run_id>/file", operation_id="runFile")
+def run_file(path: RunPath):
+    """The run as a file that opens elsewhere."""
+    run = store().runs.get(path.run_id)
+    shot = store().shots.at(run.document_id, run.revision)
+    stand = stand_of(run)
+    numbers = stack_numbers(shot.model_copy(update={"chosen_way": stand.plan.way}))
+    file = RunFile(
+        name=shot.name,
+        plan=RunPlan.model_validate_json(run.plan_json),
+        numbers=numbers,
+        started_at=run.started_at,
+        events=[DoneEvent(at=at, event=RunEvent.model_validate_json(event)) for at, event in run.events],
+    )
+    return download(file.model_dump_json(indent=1), f"{shot.name} run.json", "application/json")
+
+
+@api.get("/runs/<run_id>/steps", operation_id="runSteps")
+def run_steps(path: RunPath):
+    """The frames of this run, the added ones too, as CSV."""
+    run = store().runs.get(path.run_id)
+    name = store().shots.at(run.document_id, run.revision).name
+    return download(steps_csv(stand_of(run)), f"{name} run.csv", "text/csv")
+
+
+@api.get("/runs/<run_id>/code", responses={422: Problem}, operation_id="runCode")
+def run_code_file(path: RunPath, query: CodeQuery):
+    """The run as G-code."""
+    run = store().runs.get(path.run_id)
+    name = store().shots.at(run.document_id, run.revision).name
+    if query.trial == "yes":
+        return download(trial_code(query.wait, TRIAL_S), "wait trial.nc", "text/plain")
+    try:
+        code = run_code(stand_of(run).plan, name, Controller(query.wait, query.contact))
+    except CodeError as error:
+        return refuse(422, "run.no_code", error.message, error.remedy, "/run")
+    return download(code, f"{name}.nc", "text/plain")
+
+
+def drives():
+    """The drivers at work in this application."""
+    return current_app.config["JUST_PLANE_DRIVES"]
 
 
 def _told(run, revision):
-    stand = _stand(run)
+    stand = stand_of(run)
     return RunAnswer(
         run_id=run.run_id,
         shot_id=run.document_id,
@@ -127,4 +210,9 @@ def _told(run, revision):
         started_at=run.started_at,
         last_at=run.events[-1][0] if run.events else None,
         shot_changed=revision != run.revision,
+        devices=stand.devices,
+        driven=drives().at_work(run.run_id),
+        set_frame=stand.set_frame,
+        reading_mm=stand.reading,
+        trouble=stand.trouble,
     )
