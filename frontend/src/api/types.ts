@@ -43,3 +43,4 @@ export type StackNumbers = Schemas["StackNumbers"];
 export type ProofMethod = Job["methods"][number];
 export type Run = Schemas["RunAnswer"];
 export type RunEvent = Schemas["RunEvent"];
+export type Devices = Run["devices"];

@@ -1,9 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../api/client";
-import type { Run, RunEvent, WayId } from "../api/types";
+import type { Devices, Run, RunEvent, WayId } from "../api/types";
 
 /** How often a window that only watches looks again. */
 const WATCH_MS = 2000;
+/** And one in which devices work. */
+const DRIVEN_MS = 500;
 
 /** Names a press, so that one sent twice is counted once. */
 const press = () => crypto.randomUUID();
@@ -14,6 +16,9 @@ type Tell = (
   more?: { focuses_mm?: number[]; file?: string | null; passed?: string[] },
 ) => void;
 
+const everyMs = (run: Run | undefined) =>
+  run?.driven ? DRIVEN_MS : run?.state === "running" ? WATCH_MS : false;
+
 /** The last run of a shot: begun, driven press by press, watched by other windows. */
 export function useRun(shotId: string) {
   const client = useQueryClient();
@@ -21,7 +26,7 @@ export function useRun(shotId: string) {
   const list = useQuery({
     queryKey: key,
     queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/runs", { params: { path: { shot_id: shotId } } })),
-    refetchInterval: (query) => (query.state.data?.runs[0]?.state === "running" ? WATCH_MS : false),
+    refetchInterval: (query) => everyMs(query.state.data?.runs[0]),
   });
   const run = list.data?.runs[0] ?? null;
   const put = (told: Run) =>
@@ -56,17 +61,47 @@ export function useRun(shotId: string) {
     onSuccess: put,
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
+  const drive = useMutation({
+    mutationFn: ({ at, devices }: { at: Run; devices: Devices }) =>
+      dataOf(
+        api.POST("/api/runs/{run_id}/drive", {
+          params: { path: { run_id: at.run_id } },
+          body: { number: at.events, press: press(), devices },
+        }),
+      ),
+    onSuccess: put,
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
   const tell: Tell = (kind, frame = null, { focuses_mm = [], file = null, passed = [] } = {}) => {
     if (run && !send.isPending) {
       send.mutate({
         at: run,
-        event: { kind, frame, focuses_mm, file, folder: null, there_before: passed },
+        event: {
+          kind,
+          frame,
+          focuses_mm,
+          file,
+          folder: null,
+          there_before: passed,
+          reading_mm: null,
+          words: "",
+          devices: null,
+        },
         name: press(),
       });
     }
   };
   const error = send.error ?? begin.error ?? list.error;
-  return { run, loading: list.isLoading, begin, watch, tell, busy: send.isPending, error };
+  return {
+    run,
+    loading: list.isLoading,
+    begin,
+    watch,
+    drive,
+    tell,
+    busy: send.isPending || drive.isPending,
+    error,
+  };
 }
 
 export type Running = ReturnType<typeof useRun>;

@@ -171,6 +171,29 @@ class CodeQuery(Model):
     trial: Annotated[Literal["no", "yes"], Field(description="Only three lines that show how it counts.")] = "no"
 
 
+class FrameLook(Answer):
+    """A frame beside those that came before it."""
+
+    file: str
+    light_ev: Annotated[float | None, Field(description="Against the first frame; null: cannot be told.")]
+    moved_px: Annotated[float | None, Field(description="Of the view, from the frame before; null: cannot be told.")]
+    said: Annotated[str, Field(description="What is wrong and what to do now; may be empty.")]
+
+
+class FrameLooks(Answer):
+    """Frames of a run looked at as they come, in the order they were taken."""
+
+    looks: list[FrameLook]
+    more: Annotated[bool, Field(description="Some are not looked at yet: ask again.")]
+
+
+class RunFramePath(Model):
+    """A picture of a run in the address."""
+
+    run_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+    frame: Annotated[int, Field(ge=0, le=100_000)]
+
+
 class ArrivedFile(Answer):
     """A picture that came since the last one counted."""
 

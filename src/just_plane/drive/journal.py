@@ -26,6 +26,21 @@ def stand_of(run):
     return replay(RunPlan.model_validate_json(run.plan_json), events)
 
 
+def in_order_taken(run):
+    """Pictures of a kept run in the order in which they were taken, each where it was taken last.
+
+    Parameters
+    ----------
+    run : store.runs.Run
+
+    Returns
+    -------
+    list of str
+    """
+    events = [RunEvent.model_validate_json(event) for _, event in run.events]
+    return [event.file for event in events if event.kind in ("taken", "once_more") and event.file is not None]
+
+
 def uncounted(stand):
     """Whole pictures in the folder of a run that are not counted.
 

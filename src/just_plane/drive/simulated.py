@@ -141,7 +141,7 @@ def camera_faults(plan, devices):
         creep_px_per_hour=CREEP_PX_PER_FRAME * count / hours if "set_creeps" in asked else 0.0,
         hang_at=count // 4 if "camera_hangs" in asked else None,
         missed_at=count // 5 if "frame_missed" in asked else None,
-        card_frames=max(count // 2, 1) if "card_full" in asked else None,
+        card_frames=max(2 * count // 3, 1) if "card_full" in asked else None,
         battery_frames=max(3 * count // 4, 1) if "battery_flat" in asked else None,
         dust="dust" in asked,
     )

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import { Button } from "../../controls/Button";
@@ -7,6 +7,9 @@ import { AnswerBox, Heading, Lead } from "../../controls/panel";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { seconds, stop } from "../../units/format";
+import { AsTheyCome } from "./AsTheyCome";
+import { ByDevices } from "./ByDevices";
+import { mainButton } from "./devices";
 import { FromCamera } from "./FromCamera";
 import { figureOf, goneSeconds, lastTaken, nearWords, sideWords, takenCount } from "./standing";
 import type { Running } from "../../shot/useRun";
@@ -33,17 +36,31 @@ const Row = styled.div`
 
 /** A run under way: the next thing to do is the largest thing on the screen. */
 export function Driving({ running }: { running: Running }) {
-  const { run, tell, busy, error } = running;
+  const { run, tell, drive, busy, error } = running;
   const { units } = usePreferences();
   const next = run?.next_frame ?? null;
   const paused = run?.state === "paused";
-  useSpace(() => next !== null && !paused && tell("taken", next));
+  const act = run && next !== null ? mainButton(run) : null;
+  const press = () => {
+    if (!run || !act || busy) return;
+    if (act.act === "taken" || act.act === "set") tell(act.act, next);
+    if (act.act === "pause") tell("paused");
+    if (act.act === "go on") tell("went_on");
+    if (act.act === "drive on") drive.mutate({ at: run, devices: run.devices });
+  };
+  useSpace(press);
+  const top = useRef<HTMLDivElement>(null);
+  const stirred = run ? `${run.driven} ${run.trouble}` : "";
+  useEffect(() => {
+    void top.current?.scrollIntoView({ block: "end" });
+  }, [stirred]);
   if (!run) return null;
   const step = next === null ? undefined : run.plan.steps[next];
   const last = lastTaken(run);
   const figure = step ? figureOf(run, step, units) : null;
   return (
     <>
+      <div ref={top} />
       {step && figure ? (
         <>
           <Heading>
@@ -54,15 +71,15 @@ export function Driving({ running }: { running: Running }) {
           <Lead>
             {figure.under}. {sideWords(run, step)}
           </Lead>
-          {paused ? (
-            <Main data-weight="main" onPress={() => tell("went_on")} isDisabled={busy}>
-              Go on
-            </Main>
-          ) : (
-            <Main data-weight="main" onPress={() => tell("taken", step.frame)} isDisabled={busy}>
-              Taken
-            </Main>
-          )}
+          {run.trouble ? (
+            <AnswerBox data-trouble role="alert">
+              <strong>The run stands still.</strong>
+              {run.trouble}
+            </AnswerBox>
+          ) : null}
+          <Main data-weight="main" onPress={press} isDisabled={busy || act?.act === "none"}>
+            {act?.words}
+          </Main>
         </>
       ) : (
         <AnswerBox>
@@ -76,7 +93,7 @@ export function Driving({ running }: { running: Running }) {
       <Row>
         <Button
           onPress={() => tell("once_more", last)}
-          isDisabled={busy || last < 0 || run.state === "stopped"}
+          isDisabled={busy || last < 0 || run.state === "stopped" || run.devices.camera !== "hand"}
         >
           Once more
         </Button>
@@ -102,11 +119,13 @@ export function Driving({ running }: { running: Running }) {
           ["the subject holds", run.plan.hold_still_s === null ? "for ever" : seconds(run.plan.hold_still_s)],
         ]}
       />
-      {run.state === "stopped" ? null : <FromCamera running={running} />}
+      <AsTheyCome run={run} />
+      {run.state === "stopped" || run.driven ? null : <FromCamera running={running} />}
+      {next === null || run.driven ? null : <ByDevices key={run.run_id} running={running} run={run} />}
       {run.shot_changed ? (
         <Lead>The shot was changed since this run began; the run goes on as it was.</Lead>
       ) : null}
-      {step && last >= 0 ? (
+      {step && last >= 0 && run.devices.camera === "hand" ? (
         <Lead>
           If the run was broken off: the last frame counted is {last + 1},{" "}
           {nearWords(run.plan.steps[last] ?? step, units)}. Look at the camera’s last picture; if it is one

@@ -12,6 +12,7 @@ const EVERY_MS = 1000;
 
 const Box = styled.div`
   display: grid;
+  overflow-wrap: anywhere;
   gap: 8px;
   margin-bottom: 14px;
 `;

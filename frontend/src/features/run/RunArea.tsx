@@ -14,13 +14,64 @@ const Area = styled.section`
   overflow: auto;
 `;
 
-/** The steps, and under them the staircase filling up while the run goes on. */
+const Side = styled.div`
+  display: grid;
+  min-height: 0;
+  min-width: 0;
+  gap: 16px;
+  &[data-picture] {
+    grid-template-columns: minmax(0, 3fr) minmax(240px, 2fr);
+  }
+`;
+
+const Table = styled.div`
+  overflow: auto;
+  min-height: 0;
+`;
+
+const Picture = styled.figure`
+  margin: 0;
+  min-height: 0;
+  display: grid;
+  grid-template-rows: minmax(0, auto) auto;
+  align-content: start;
+  gap: 4px;
+  img {
+    max-width: 100%;
+    max-height: 100%;
+    object-fit: contain;
+    object-position: left top;
+  }
+  figcaption {
+    font-size: 12px;
+    color: ${({ theme }) => theme.soft};
+  }
+`;
+
+/** The picture that came last, the steps, and under them the staircase filling up while the run goes on. */
 export function RunArea({ shotId }: { shotId: string }) {
   const { run } = useRun(shotId);
-  const last = run ? run.plan.steps[lastTaken(run)] : undefined;
+  const frame = run ? lastTaken(run) : -1;
+  const last = run?.plan.steps[frame];
+  const name = run?.files[frame] ?? null;
   return (
     <Area>
-      <StepTable />
+      <Side data-picture={name ? "" : undefined}>
+        {run && name ? (
+          <Picture>
+            <img
+              src={`/api/runs/${run.run_id}/frames/${frame}/picture?file=${encodeURIComponent(name)}`}
+              alt={`Frame ${frame + 1} as it came`}
+            />
+            <figcaption>
+              frame {frame + 1}, {name}
+            </figcaption>
+          </Picture>
+        ) : null}
+        <Table>
+          <StepTable />
+        </Table>
+      </Side>
       {run ? (
         <Staircase
           stairs={stairsOf(run)}

@@ -7,6 +7,8 @@ import { TextBox } from "../../controls/TextBox";
 import { usePreferences } from "../../look/preferences";
 import { frames, seconds } from "../../units/format";
 import { parseQuantity } from "../../units/parse";
+import type { Run } from "../../api/types";
+import { AsCode } from "./AsCode";
 import { Driving } from "./Driving";
 import { useRun, type Running } from "../../shot/useRun";
 import { Cautions } from "../../shot/Cautions";
@@ -33,11 +35,11 @@ export function RunPanel({ shotId }: { shotId: string }) {
     <>
       {run ? <Driving running={running} /> : null}
       {!run || over ? <Begin running={running} again={run !== null} /> : null}
-      <ToTheTable shotId={shotId} />
+      <ToTheTable shotId={shotId} run={run} />
       <Cautions station="run" />
       <Lead>
-        Driving a rail and a camera from here is not there yet. Frames that arrive in a folder are counted;
-        they are measured at Check.
+        The rail and the camera that can be driven from here are simulated ones; drivers of real ones are not
+        there yet.
       </Lead>
     </>
   );
@@ -82,7 +84,7 @@ function Begin({ running, again }: { running: Running; again: boolean }) {
   );
 }
 
-function ToTheTable({ shotId }: { shotId: string }) {
+function ToTheTable({ shotId, run }: { shotId: string; run: Run | null }) {
   const { way } = useBench();
   return (
     <Takeaways>
@@ -94,6 +96,17 @@ function ToTheTable({ shotId }: { shotId: string }) {
           Step table as CSV
         </LinkButton>
       ) : null}
+      {run ? (
+        <>
+          <LinkButton href={`/api/runs/${run.run_id}/file`} download="">
+            This run as a file
+          </LinkButton>
+          <LinkButton href={`/api/runs/${run.run_id}/steps`} download="">
+            This run’s frames as CSV
+          </LinkButton>
+        </>
+      ) : null}
+      {run?.plan.kind === "rail" ? <AsCode run={run} /> : null}
       <LinkButton href={`/api/shots/${shotId}/file`} download="">
         Shot as a file
       </LinkButton>

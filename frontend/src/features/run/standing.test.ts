@@ -27,6 +27,7 @@ const run = (times_taken: number[], marks = false): Run => ({
     time_s: 60,
     hold_still_s: null,
     mark_grows: 1,
+    shutter_s: 0.02,
   },
   events: 0,
   state: "running",
@@ -38,6 +39,11 @@ const run = (times_taken: number[], marks = false): Run => ({
   started_at: "2026-05-03T10:00:00.000+00:00",
   last_at: "2026-05-03T10:01:30.500+00:00",
   shot_changed: false,
+  devices: { rail: "hand", camera: "hand", faults: [], in_real_time: false, raw_too: false, seed: 1 },
+  driven: false,
+  set_frame: null,
+  reading_mm: null,
+  trouble: "",
 });
 
 const at = (of: Run, frame: number) => of.plan.steps[frame] ?? step(0, 0);

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from flask import current_app
+from flask import Response, current_app
 from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem, ShotPath
@@ -12,18 +12,24 @@ from just_plane.contract.run import (
     Devices,
     DriveAsked,
     EventAsked,
+    FrameLook,
+    FrameLooks,
     RunAnswer,
     RunAsked,
     RunEvent,
+    RunFramePath,
     RunList,
     RunPath,
     RunPlan,
     WatchAsked,
 )
 from just_plane.contract.run_file import DoneEvent, RunFile
-from just_plane.drive.journal import stand_of
+from just_plane.drive.journal import in_order_taken, stand_of
 from just_plane.drive.simulated import NoSetError
 from just_plane.frames.arriving import arrived, pictures_in
+from just_plane.frames.work import frame_preview
+from just_plane.pictures.frames import frame_facts
+from just_plane.pictures.reading import PictureError
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.stack_numbers import stack_numbers
 from just_plane.planning.ways.step_table import step_rows
@@ -31,6 +37,7 @@ from just_plane.runs.code import CodeError, Controller, run_code, trial_code
 from just_plane.runs.replay import RefusedEventError, after
 from just_plane.runs.steps import run_plan
 from just_plane.runs.table import steps_csv
+from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
@@ -39,6 +46,7 @@ api = LateBlueprint(
     "runs", __name__, url_prefix="/api", abp_tags=[Tag(name="runs")], abp_responses={404: Problem, 507: Problem}
 )
 
+PICTURE_WIDTH = 1400
 TRIAL_S = 5.0
 """That the trial of a controller's wait should take."""
 
@@ -148,6 +156,34 @@ def arrived_in_run(path: RunPath):
     if stand.folder is None:
         return answer(Arrived(folder="", files=[]))
     return answer(arrived(stand.folder, stand.known, stand.plan.f_number))
+
+
+@api.get("/runs/<run_id>/looks", responses={200: FrameLooks}, operation_id="looksOfRun")
+def looks_of_run(path: RunPath):
+    """Frames looked at as they come, each beside those before it."""
+    run = store().runs.get(path.run_id)
+    stand = stand_of(run)
+    files = in_order_taken(run)
+    if stand.folder is None or not files:
+        return answer(FrameLooks(looks=[], more=False))
+    shot = store().shots.at(run.document_id, run.revision)
+    numbers = stack_numbers(shot.model_copy(update={"chosen_way": stand.plan.way}))
+    looks, more = current_app.config["JUST_PLANE_WATCHINGS"].looks(path.run_id, numbers, stand.folder, files)
+    return answer(FrameLooks(looks=[FrameLook(**look._asdict()) for look in looks], more=more))
+
+
+@api.get("/runs/<run_id>/frames/<int:frame>/picture", operation_id="pictureOfRun")
+def picture_of_run(path: RunFramePath):
+    """A frame of a run, small enough for the page."""
+    stand = stand_of(store().runs.get(path.run_id))
+    name = stand.files[path.frame] if path.frame < len(stand.files) else None
+    if stand.folder is None or name is None:
+        raise NotFoundError("There is no picture of this frame.", "Take it, or name the folder it is in.")
+    try:
+        content = frame_preview(frame_facts(Path(stand.folder) / name), None, PICTURE_WIDTH)
+    except PictureError as error:
+        raise NotFoundError(error.message, error.remedy) from error
+    return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=60"})
 
 
 @api.get("/runs/<run_id>/file", operation_id="runFile")

@@ -1,0 +1,56 @@
+"""Runs by the simulated rail and camera, from the page: with trouble, by one hand, and watched by a second window."""
+
+import re
+
+from playwright.sync_api import expect
+
+from browser.test_journeys import station
+from browser.test_run import begin
+
+LONG = 60_000
+
+
+def choose(page, *names):
+    for name in names:
+        page.get_by_text(name, exact=True).click()
+
+
+def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
+    begin(page, "Praline", "38.5")
+    choose(page, "simulated rail", "simulated camera")
+    page.get_by_role("button", name="What may go wrong").click()
+    choose(page, "the card fills up", "something is knocked")
+    page.get_by_role("button", name="Let them work").click()
+    expect(page.get_by_text("The run stands still.")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("card is full")).to_be_visible()
+    page.get_by_role("button", name="Go on").first.click()
+    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
+    # Each frame was looked at as it came: the knock is told, with its picture.
+    expect(page.get_by_text("The view jumped by")).to_be_visible(timeout=LONG)
+    expect(page.get_by_role("img", name="Frame 19 as it came")).to_be_visible()
+    station(page, "Check")
+    page.get_by_role("button", name="The folder of the run").click()
+    page.get_by_role("button", name="Look through the frames").click()
+    expect(page.get_by_text("Yes, the set can come down.").first).to_be_visible(timeout=LONG)
+
+
+def test_one_hand_turns_the_rail_and_space_releases(page, server):
+    begin(page, "Praline", "12")
+    choose(page, "simulated camera")
+    page.get_by_role("button", name="Let them work").click()
+    for frame in range(1, 5):
+        expect(page.get_by_role("heading", name=re.compile(rf"Next: frame {frame} of 19"))).to_be_visible(timeout=LONG)
+        expect(page.get_by_role("button", name="It stands there: release")).to_be_enabled(timeout=LONG)
+        page.keyboard.press("Space")
+    expect(page.get_by_role("heading", name="Next: frame 5 of 19")).to_be_visible(timeout=LONG)
+    expect(page.get_by_role("img", name="Frame 4 as it came")).to_be_visible()
+
+
+def test_a_second_window_sees_the_devices_work(page, open_page, server):
+    begin(page, "Praline", "12")
+    choose(page, "simulated rail", "simulated camera")
+    other = open_page(page.url)
+    expect(other.get_by_text("Who moves, who releases")).to_be_visible()
+    page.get_by_role("button", name="Let them work").click()
+    expect(other.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)

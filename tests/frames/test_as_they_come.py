@@ -1,0 +1,87 @@
+"""Frames looked at as they come: what two neighbours show is said, and nothing on a clean run."""
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.frames.as_they_come import Watching, Watchings
+
+COUNT = 8
+
+
+def picture(seed=1, shift=(0, 0), light=1.0):
+    """A texture of a few scales; the same seed is the same subject."""
+    made = np.random.default_rng(seed)
+    total = np.zeros((400, 560))
+    for size in (2, 4, 9, 20):
+        grain = made.standard_normal((400 // size + 2, 560 // size + 2))
+        total += np.kron(grain, np.ones((size, size)))[:400, :560]
+    level = np.clip((0.35 + 0.05 * np.roll(total, shift, (0, 1))) * light, 0, 1)
+    return level[40:360, 40:520]
+
+
+def save(folder, k, level, seed=0):
+    noisy = np.clip(level + np.random.default_rng(100 + k + seed).normal(0, 0.004, level.shape), 0, 1)
+    coded = np.where(noisy <= 0.0031308, 12.92 * noisy, 1.055 * noisy ** (1 / 2.4) - 0.055)
+    path = folder / f"F_{k:03d}.png"
+    Image.fromarray(np.rint(coded * 255).astype(np.uint8)).convert("RGB").save(path)
+    return path
+
+
+def looks(folder, change):
+    watching = Watching(StackNumbers())
+    return [watching.look(save(folder, k, change(k))) for k in range(COUNT)]
+
+
+def test_a_clean_run_is_left_in_peace(tmp_path):
+    told = looks(tmp_path, lambda k: picture(shift=(0, k // 4)))
+    assert [look.said for look in told] == [""] * COUNT
+    assert max(abs(look.light_ev) for look in told) < 0.03
+
+
+def test_a_frame_without_its_flash_is_said_at_once(tmp_path):
+    told = looks(tmp_path, lambda k: picture(light=0.25 if k == 4 else 1.0))
+    assert "stops darker" in told[4].said
+    assert told[4].light_ev == pytest.approx(-2, abs=0.1)
+    assert [look.said for k, look in enumerate(told) if k != 4] == [""] * (COUNT - 1)
+
+
+def test_a_knock_is_said_at_once_and_only_once(tmp_path):
+    told = looks(tmp_path, lambda k: picture(shift=(0, 12) if k >= 5 else (0, 0)))
+    assert "jumped by 12 px" in told[5].said
+    assert sum(bool(look.said) for look in told) == 1
+
+
+def test_a_picture_of_something_else_is_said(tmp_path):
+    told = looks(tmp_path, lambda k: picture(seed=9 if k == 3 else 1))
+    assert "something else" in told[3].said
+
+
+def test_light_that_drifts_is_said_once_for_each_step(tmp_path):
+    told = looks(tmp_path, lambda k: picture(light=2 ** (-0.06 * k)))
+    assert sum("drifted" in look.said for look in told) in (1, 2)
+
+
+def test_the_same_file_twice_and_a_file_that_is_none(tmp_path):
+    watching = Watching(StackNumbers())
+    first = save(tmp_path, 0, picture())
+    twin = tmp_path / "twin.png"
+    twin.write_bytes(first.read_bytes())
+    broken = tmp_path / "broken.jpg"
+    broken.write_bytes(b"\xff\xd8\xff not a picture")
+    watching.look(first)
+    assert "same picture as F_000.png" in watching.look(twin).said
+    assert watching.look(broken).said
+
+
+def test_a_question_waits_for_a_few_frames_and_the_rest_is_asked_for_again(tmp_path):
+    names = [save(tmp_path, k, picture()).name for k in range(5)]
+    watchings = Watchings()
+    told, more = watchings.looks("run", StackNumbers(), tmp_path, names)
+    assert (len(told), more) == (3, True)
+    told, more = watchings.looks("run", StackNumbers(), tmp_path, names)
+    assert (len(told), more) == (5, False)
+    # A frame that was taken once more changes the list: it is looked at anew.
+    told, more = watchings.looks("run", StackNumbers(), tmp_path, names[:2])
+    assert ([look.file for look in told], more) == (names[:2], False)
