@@ -9,6 +9,7 @@ from just_plane.contract.json_file import FileError
 from just_plane.contract.shot_file import LARGEST_BYTES, read_shot
 from just_plane.drive.commands import add_commands as add_run_command
 from just_plane.frames.commands import add_commands as add_frames_commands
+from just_plane.frames.trial_commands import add_commands as add_trial_command
 from just_plane.planning.plan import plan_shot
 from just_plane.store.copies import copy_to, daily_copy, restore
 from just_plane.store.errors import StoreError
@@ -91,6 +92,7 @@ def _parser():
 
     add_frames_commands(commands)
     add_run_command(commands)
+    add_trial_command(commands)
     demo = commands.add_parser(
         "demo",
         help="start the server on the demo data",

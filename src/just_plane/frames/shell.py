@@ -47,11 +47,11 @@ def _guarded(run, options):
 def _check(options):
     numbers = _numbers(options.plan)
     intake = take_in(options.folder)
-    report, _ = check_intake(intake, numbers, _progress("checked"))
+    report, _ = check_intake(intake, numbers, progress("checked"))
     if options.out is not None:
         if not options.quick and len([frame for frame in report.frames if frame.used]) >= 2:
             merger = Merger(intake, report, stack_facts(numbers, report.width_px))
-            found, depth = merger.focus(_progress("depth"))
+            found, depth = merger.focus(progress("depth"))
             told = write_depth(options.out.parent, report, merger.used, found, depth)
             report = with_depth(report, merger, depth, told)
         write_report(options.out, report)
@@ -64,7 +64,7 @@ def _merge(options):
     intake = take_in(options.folder)
     report = _report(options.check, intake) if options.check else None
     if report is None:
-        report, _ = check_intake(intake, numbers, _progress("checked"))
+        report, _ = check_intake(intake, numbers, progress("checked"))
     elif options.plan is None:
         numbers = report.plan
     if len([frame for frame in report.frames if frame.used]) < 2:
@@ -72,9 +72,9 @@ def _merge(options):
     facts = stack_facts(numbers, report.width_px)
     options.out.mkdir(parents=True, exist_ok=True)
     merger = Merger(intake, report, facts)
-    found, depth = merger.focus(_progress("depth"))
+    found, depth = merger.focus(progress("depth"))
     methods = METHODS if options.method == "all" else (options.method,)
-    pictures = merger.pictures(methods, depth, _progress("merged"))
+    pictures = merger.pictures(methods, depth, progress("merged"))
     depth_told = write_depth(options.out, report, merger.used, found, depth)
     proofs = write_proofs(options.out, report, intake, facts, pictures)
     write_points(options.out, report, facts, merger.used, found, depth, next(iter(pictures.values())))
@@ -123,7 +123,8 @@ def _report(path, intake):
     return report
 
 
-def _progress(word):
+def progress(word):
+    """Words on a terminal while frames are gone through; None where nobody looks."""
     if not sys.stderr.isatty():
         return None
 

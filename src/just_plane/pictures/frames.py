@@ -25,6 +25,8 @@ ORIENTATION, MAKE_MODEL, EXPOSURE, F_NUMBER, ISO, TAKEN, FOCAL_LENGTH = (
     36867,
     37386,
 )
+TAKEN_PART = 37521
+"""Parts of the second at which it was taken."""
 _TURNS = {
     2: lambda a: a[:, ::-1],
     3: lambda a: a[::-1, ::-1],
@@ -114,7 +116,7 @@ def _plain_facts(path, opened):
         height,
         turned,
         opened.info.get("icc_profile"),
-        taken.strip("\0 ")[:40] if isinstance(taken, str) else "",
+        _moment(taken, notes.get(TAKEN_PART)),
         exposure,
         stop,
         iso,
@@ -122,6 +124,14 @@ def _plain_facts(path, opened):
         camera[:100],
         opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
     )
+
+
+def _moment(taken, part):
+    """When it was taken, with the parts of a second where they are noted."""
+    if not isinstance(taken, str):
+        return ""
+    digits = part.strip("\0 ") if isinstance(part, str) else ""
+    return taken.strip("\0 ")[:40] + (f".{digits[:6]}" if digits.isdigit() and taken else "")
 
 
 def _raw_facts(path):

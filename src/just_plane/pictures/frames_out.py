@@ -95,7 +95,7 @@ def _rational(value):
 
 
 def _date(taken):
-    return taken if len(taken) == 19 and taken[4] == ":" else None
+    return taken[:19] if len(taken) >= 19 and taken[4] == ":" else None
 
 
 def depth_counts(values, known):

@@ -1,0 +1,124 @@
+"""Trials: gear measured from photographs; what is asked and what came out."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from just_plane.contract.base import Answer, Length, Model, Ratio
+
+TrialKind = Literal["stops", "steps", "backlash", "stillness", "dark"]
+Pitch = Annotated[float, Field(gt=0, le=1, title="Pixel", description="Pitch of the frames as they are, mm.")]
+
+
+class TrialAsked(Model):
+    """What to measure, and the few numbers that the frames do not say themselves."""
+
+    kind: TrialKind
+    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
+    name: Annotated[str, Field(title="What is measured", max_length=120, description="The lens, the rail.")] = ""
+    kit_id: Annotated[str | None, Field(max_length=40, description="The piece of the kit; null: none.")] = None
+    target: Annotated[Literal["texture", "edge"], Field(title="Target")] = "texture"
+    f_numbers: Annotated[
+        list[Annotated[float, Field(gt=0, le=200)]],
+        Field(title="Stops", max_length=60, description="In the order of the frames, where the files do not say."),
+    ] = []
+    magnification: Annotated[Ratio | None, Field(title="Size")] = None
+    pupil_magnification: Annotated[float, Field(ge=0.1, le=10, title="Pupil magnification")] = 1.0
+    pixel_pitch_mm: Pitch | None = None
+    c_mm: Annotated[float | None, Field(gt=0, le=10, title="Sharp", description="Circle of confusion, mm.")] = None
+    angle_deg: Annotated[float, Field(gt=1, lt=89, title="Slant", description="Of the surface from the axis.")] = 30.0
+    step_mm: Annotated[Length | None, Field(title="Step", description="Read on the rail, between frames.")] = None
+    per_step: Annotated[
+        float, Field(gt=0, le=1e6, title="Units a step", description="Divisions, turns or camera units a step.")
+    ] = 1.0
+    unit: Annotated[str, Field(title="Unit", max_length=40)] = "step"
+
+
+class TrialFrame(Answer):
+    """A frame that is not as it should be."""
+
+    file: str
+    problem: str
+
+
+class TriedStop(Answer):
+    """One stop of a trial."""
+
+    f_number: float
+    contrast: Annotated[float, Field(description="Of the best; absolute with an edge.")]
+    doubt: Annotated[float, Field(description="Standard deviation.")]
+    model: Annotated[float | None, Field(description="A perfect lens, in the same measure; null: size not known.")]
+    spread_mm: Annotated[
+        float | None, Field(description="That the lens adds on the sensor; contrast is times exp(-2 (pi nu s)^2).")
+    ]
+
+
+class StopsFound(Answer):
+    """The best stop of a lens at a size."""
+
+    best_f_number: float
+    alike: Annotated[list[float], Field(description="Within 2 % of it.")]
+    could_be: Annotated[list[float], Field(description="That noise does not tell from it.")]
+    at_end: Annotated[bool, Field(description="The first or last tried: it may lie beyond.")]
+    frequency_per_px: float
+    frequency_per_mm: float | None
+    stops: list[TriedStop]
+
+
+class StepsFound(Answer):
+    """How far a step goes."""
+
+    step_mm: float
+    doubt_mm: Annotated[float, Field(description="Standard deviation.")]
+    per_unit_mm: Annotated[float, Field(description="A division, a turn or a camera unit.")]
+    unit: str
+    fine: Annotated[bool, Field(description="Row by row; else frame by frame, with more doubt.")]
+    rows_agree: Annotated[float, Field(description="Share.")]
+
+
+class BacklashFound(Answer):
+    """Play of a screw."""
+
+    play_mm: float
+    doubt_mm: float
+    seen: Annotated[bool, Field(description="It stands out of its doubt.")]
+    take_up_mm: Annotated[float, Field(description="To go back past a mark, so that the play is taken up.")]
+
+
+class TriedShutter(Answer):
+    """One shutter time of a trial."""
+
+    shutter_s: float
+    passed: int
+    frames: int
+
+
+class StillnessFound(Answer):
+    """The longest shutter that was sharp."""
+
+    longest_s: float | None
+    fails_at_s: float | None
+    tried: list[TriedShutter]
+
+
+class DarkFound(Answer):
+    """Whether long exposures take twice as long."""
+
+    doubled: bool
+    write_s: float
+
+
+class TrialResult(Answer):
+    """What a trial says: one sentence, the figures under it, what to be careful of."""
+
+    kind: TrialKind
+    refused: Annotated[bool, Field(description="Nothing could be measured; the sentence says why.")]
+    sentence: str
+    warnings: list[str]
+    frames: Annotated[list[TrialFrame], Field(description="Left out, or odd.")]
+    used: Annotated[int, Field(description="Frames that count.")]
+    stops: StopsFound | None = None
+    steps: StepsFound | None = None
+    backlash: BacklashFound | None = None
+    stillness: StillnessFound | None = None
+    dark: DarkFound | None = None

@@ -1,0 +1,1 @@
+"""Gear measured from photographs instead of believed: pure functions of arrays."""

@@ -1,0 +1,157 @@
+"""Absolute contrast from a slanted edge: each row crosses it a little farther on, so that it is sampled finely."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+LEAST_ANGLE, MOST_ANGLE = np.radians(2.0), np.radians(20.0)
+REJECT_SD = 3.5
+BIN_PX = 0.25
+WINDOW_SD = 4.5
+"""Half width of the window over the line spread, in its own standard deviations."""
+LEAST_WINDOW_PX = 4.0
+LEAST_STEP_NOISE = 10.0
+"""Noises that the edge must be high."""
+LEAST_ROWS = 20
+OVERSHOOT = 0.06
+"""Of the step, from which it was sharpened in the camera."""
+
+
+class Edge(NamedTuple):
+    """A slanted edge as it was read."""
+
+    frequencies: np.ndarray
+    """Cycles per px."""
+    contrast: np.ndarray
+    """At those, absolute: 1 at none."""
+    angle: float
+    """From the pixel rows or columns, radians."""
+    sharpened: bool
+
+    def at(self, frequency):
+        """Contrast at a frequency, cycles per px: float."""
+        return float(np.interp(frequency, self.frequencies, self.contrast))
+
+
+def read_edge(picture):
+    """Read a slanted edge.
+
+    Parameters
+    ----------
+    picture : (H, W) array   Linear light; one edge across it, 2 to 20 degrees off its rows or columns.
+
+    Returns
+    -------
+    Edge, or str             Why it cannot be read, as a sentence.
+    """
+    picture = np.asarray(picture, dtype=float)
+    down, across = (np.abs(np.diff(_soft(picture, axis), axis=axis)).sum() for axis in (0, 1))
+    if down > across:
+        picture = picture.T
+    light = np.median(picture[:, -picture.shape[1] // 8 :]) - np.median(picture[:, : picture.shape[1] // 8])
+    noise = float(np.median(np.abs(np.diff(picture[:, : max(picture.shape[1] // 8, 4)], axis=1)))) / 0.954
+    if abs(light) < LEAST_STEP_NOISE * noise or light == 0:
+        return "There is no edge that stands out of noise."
+    line = _line(picture, np.sign(light))
+    if line is None:
+        return "The edge is not straight, or there is more than one."
+    slope, offset = line
+    angle = abs(np.arctan(slope))
+    if not LEAST_ANGLE <= angle <= MOST_ANGLE:
+        return f"The edge stands {np.degrees(angle):.1f}° off the pixels; between 2 and 20° it can be read."
+    return _spread(picture, slope, offset, float(angle), np.sign(light))
+
+
+def _soft(picture, axis):
+    """Means of eight beside each other, so that noise does not tell the direction."""
+    kernel = np.ones(8) / 8
+    return np.apply_along_axis(lambda row: np.convolve(row, kernel, "valid"), 1 - axis, picture)
+
+
+def _line(picture, sign):
+    """Where the edge crosses each row: x = slope row + offset."""
+    gradient = np.clip(np.diff(picture, axis=1) * sign, 0, None)
+    columns = np.arange(gradient.shape[1]) + 0.5
+    # Coarse first, as noise over a whole row outweighs the edge; then around it.
+    kernel = np.ones(7)
+    coarse = np.array([np.convolve(row, kernel, "same").argmax() for row in gradient], dtype=float)
+    rows = np.arange(len(coarse))
+    slope, offset = _robust(rows, coarse)
+    if slope is None:
+        return None
+    width = max(0.06 * picture.shape[1], 8.0)
+    for _ in range(2):
+        near = np.abs(columns[np.newaxis, :] - (slope * rows + offset)[:, np.newaxis]) < width
+        weight = np.where(near, np.diff(picture, axis=1) * sign, 0.0)
+        total = weight.sum(axis=1)
+        good = total > 0.3 * np.median(total)
+        if good.sum() < LEAST_ROWS:
+            return None
+        centre = (weight @ columns)[good] / total[good]
+        slope, offset = _robust(rows[good], centre)
+        if slope is None:
+            return None
+    return slope, offset
+
+
+def _robust(rows, places):
+    keep = np.ones(len(rows), dtype=bool)
+    slope = offset = None
+    for _ in range(8):
+        if keep.sum() < LEAST_ROWS:
+            return None, None
+        slope, offset = np.polyfit(rows[keep], places[keep], 1)
+        off = places - (slope * rows + offset)
+        spread = 1.483 * np.median(np.abs(off[keep])) + 1e-9
+        now = np.abs(off) < max(REJECT_SD * spread, 0.05)
+        if np.array_equal(now, keep):
+            break
+        keep = now
+    return (slope, offset) if keep.mean() > 0.4 else (None, None)
+
+
+def _spread(picture, slope, offset, angle, sign):
+    rows, columns = np.mgrid[: picture.shape[0], : picture.shape[1]]
+    away = (columns - (slope * rows + offset)) * np.cos(angle)
+    reach = min(picture.shape[1] / 2 * 0.9, float(min(offset, picture.shape[1] - offset)) if offset > 0 else 1e9)
+    reach = max(min(reach, 60.0), 12.0)
+    inside = np.abs(away) < reach
+    index = np.floor((away[inside] + reach) / BIN_PX).astype(int)
+    count = np.bincount(index, minlength=int(2 * reach / BIN_PX))
+    total = np.bincount(index, picture[inside], minlength=len(count))
+    have = count > 0
+    at = np.arange(len(count))
+    profile = np.interp(at, at[have], total[have] / count[have])
+    line = np.diff(profile) * sign
+    where = (np.arange(len(line)) - (len(line) - 1) / 2) * BIN_PX
+    middle, deviation = _width(line, where)
+    half = max(WINDOW_SD * deviation, LEAST_WINDOW_PX)
+    window = np.where(np.abs(where - middle) < half, 0.5 * (1 + np.cos(np.pi * (where - middle) / half)), 0.0)
+    # Flat over the spread itself: only its feet are faded.
+    window = np.minimum(2 * window, 1.0)
+    taken = line * window
+    frequencies = np.linspace(0, 0.6, 301)
+    phase = np.exp(-2j * np.pi * frequencies[:, np.newaxis] * (where - middle))
+    # Over the whole step: the feet of the spread that the window cuts off still count as light.
+    feet = max(int(2.0 / BIN_PX), 4)
+    step = abs(float(np.mean(profile[-feet:]) - np.mean(profile[:feet])))
+    contrast = np.abs(phase @ taken) / max(step, 1e-12) / np.sinc(frequencies * BIN_PX) ** 2
+    over = max(profile.max() - max(profile[-8:].mean(), profile[:8].mean()), 0.0)
+    smooth = np.convolve(line, np.ones(4) / 4, "same")
+    dip = -min(float(np.minimum(smooth, 0).sum() * window.mean()), 0.0)
+    return Edge(frequencies, contrast, angle, bool(over > OVERSHOOT * step and dip > 0))
+
+
+def _width(line, where):
+    """Middle and standard deviation of the line spread, robustly: from around its top."""
+    middle = where[int(np.argmax(np.convolve(line, np.ones(5) / 5, "same")))]
+    deviation = 4.0
+    for _ in range(6):
+        near = np.abs(where - middle) < max(3.0 * deviation, 2.0)
+        weight = np.where(near, line, 0.0)
+        total = weight.sum()
+        if total <= 0:
+            break
+        middle = float((weight * where).sum() / total)
+        deviation = float(np.sqrt(max((weight * (where - middle) ** 2).sum() / total, 0.04)))
+    return middle, deviation

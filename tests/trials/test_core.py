@@ -1,0 +1,173 @@
+"""The estimators on photographs of known lenses, rails and edges; bounds are those the job asks for."""
+
+import numpy as np
+import pytest
+
+from just_plane.core.trials.backlash import read_backlash
+from just_plane.core.trials.edge import read_edge
+from just_plane.core.trials.rows import row_energies
+from just_plane.core.trials.slope import angle_by_ruler, read_slope, step_of
+from just_plane.core.trials.stillness import dark_frames, longest_shutter
+from just_plane.core.trials.stops import best_stop, model_contrast, spread_of
+from just_plane.core.trials.texture import shared_detail
+from trials.made import PITCH, THIRDS, Lens, diffraction, edge, exposed, pair, slope_stack, texture, through
+
+NU = 1 / 0.03
+PHI = np.radians(40)
+
+
+def stops_of(seed, kind, noise, shape=(300, 400)):
+    lens, made = Lens(seed, m=(0.5, 1.0, 1.5)[seed % 3]), np.random.default_rng(1000 + seed)
+    scene = texture(kind, shape, seed)
+    shared = [shared_detail(*pair(lens, n, scene, noise, made), NU * PITCH) for n in THIRDS]
+    found = best_stop(
+        THIRDS,
+        [each.energy for each in shared],
+        [each.spread for each in shared],
+        float(np.median([each.noise for each in shared])),
+    )
+    return found, *lens.best(NU)
+
+
+@pytest.mark.parametrize(("noise", "exactly"), [(0.01, 0.95), (0.04, 0.75)])
+def test_the_best_stop_of_printed_texture(noise, exactly):
+    off = []
+    for seed in range(12):
+        found, true, _ = stops_of(seed, "printed", noise)
+        off.append(abs(THIRDS.index(true) - THIRDS.index(found.best)))
+        assert true in found.could_be
+    assert max(off) <= 1
+    assert np.mean(np.array(off) == 0) >= exactly
+
+
+def test_weak_texture_is_refused_or_says_what_it_leaves_open():
+    for seed in range(8):
+        found, true, _ = stops_of(seed, "paper", 0.04)
+        if not isinstance(found, str):
+            assert abs(THIRDS.index(true) - THIRDS.index(found.best)) <= 1 or true in found.could_be
+    assert isinstance(stops_of(2, "paper", 0.08)[0], str)
+
+
+def test_contrast_of_every_stop_follows_the_lens():
+    found, _, values = stops_of(4, "printed", 0.01)
+    measured = np.array([stop.contrast for stop in found.stops])
+    assert measured == pytest.approx(values / values.max(), abs=0.11)
+
+
+def test_noise_is_not_taken_for_detail():
+    made = np.random.default_rng(3)
+    one, two = (np.clip(0.5 + 0.05 * made.standard_normal((300, 400)), 0, 1) for _ in range(2))
+    shared = shared_detail(one, two, 0.2)
+    assert abs(shared.energy) < 4 * shared.spread
+    assert shared.noise == pytest.approx(0.1, rel=0.05)
+
+
+@pytest.mark.parametrize("shift", [(0.0, 0.0), (1.3, -0.6), (-4.0, 2.5)])
+def test_a_shift_between_two_frames_is_found_and_taken_out(shift):
+    scene = texture("printed", (300, 400), 5)
+    rows, columns = np.fft.fftfreq(300)[:, None], np.fft.rfftfreq(400)[None, :]
+    soft = through(scene, lambda r: np.exp(-((r / 0.2) ** 2)))
+    ramp = np.exp(-2j * np.pi * (columns * shift[0] + rows * shift[1]))
+    moved = np.fft.irfft2(np.fft.rfft2(soft) * ramp, s=soft.shape)
+    shared, still = shared_detail(soft, moved, 0.15), shared_detail(soft, soft, 0.15)
+    assert shared.shift == pytest.approx(shift, abs=0.05)
+    assert shared.energy == pytest.approx(still.energy, rel=0.1)
+
+
+@pytest.mark.parametrize(("noise", "mean"), [(0.0, 0.01), (0.01, 0.01), (0.04, 0.02)])
+def test_an_edge_gives_absolute_contrast(noise, mean):
+    off = []
+    for seed in range(6):
+        lens, made = Lens(seed), np.random.default_rng(seed)
+        fine = edge(made.uniform(3, 15))
+        rows, columns = fine.shape
+        radius = np.hypot(np.fft.fftfreq(rows)[:, None], np.fft.rfftfreq(columns)[None, :]) * 8 / PITCH
+        for n in (2.8, 8, 22):
+            blurred = np.fft.irfft2(np.fft.rfft2(fine) * lens.contrast(radius, n), s=fine.shape)
+            seen = blurred.reshape(rows // 8, 8, columns // 8, 8).mean((1, 3))[20:-20, 30:-30]
+            read = read_edge(exposed(seen if seed % 2 else seen.T, noise, made))
+            off.append(read.at(NU * PITCH) - float(lens.contrast(NU, n) * np.sinc(NU * PITCH)))
+    assert np.mean(np.abs(off)) < mean
+
+
+def test_what_is_no_edge_is_refused_with_a_sentence():
+    flat = np.random.default_rng(1).normal(0.5, 0.01, (200, 260))
+    assert "no edge" in read_edge(flat)
+    straight = np.repeat(edge(0.5).reshape(200, 8, 260, 8).mean((1, 3)), 1, axis=0)
+    assert "off the pixels" in read_edge(straight)
+
+
+def test_a_perfect_lens_needs_no_spread_and_a_soft_one_what_it_has():
+    stops = np.array([4.0, 5.6, 8.0, 11.0, 16.0, 22.0])
+    modelled = diffraction(NU, 2 * stops) * np.sinc(NU * PITCH)
+    assert model_contrast(NU, 2 * stops, PITCH, 0.00055) == pytest.approx(modelled, rel=1e-9)
+    sigma = np.array([0.006, 0.004, 0.002, 0.0, 0.0, 0.0])
+    measured = modelled * np.exp(-2 * (np.pi * NU * sigma) ** 2)
+    assert spread_of(measured, modelled, NU, relative=False) == pytest.approx(sigma, abs=1e-9)
+    assert spread_of(3.7 * measured, modelled, NU, relative=True) == pytest.approx(sigma, abs=1e-9)
+
+
+def slope(seed, step, count, **more):
+    places = -step * (count - 1) / 2 + step * np.arange(count)
+    frames = slope_stack(places, seed=seed, shape=(700, 160), phi_deg=40, **more)
+    return np.array([row_energies(frame)[0] for frame in frames])
+
+
+@pytest.mark.parametrize(
+    ("patchy", "noise", "step", "count"), [(False, 0.01, 0.1, 26), (True, 0.01, 0.1, 26), (True, 0.04, 0.1, 26)]
+)
+def test_mm_a_step_within_four_tenths_of_a_percent(patchy, noise, step, count):
+    for seed in range(5):
+        true = step * np.random.default_rng(seed).uniform(0.9, 1.1)
+        read = read_slope(slope(7 * seed, true, count, patchy=patchy, noise=noise))
+        got, doubt = step_of(read, PITCH, 1.0, PHI)
+        assert read.fine
+        assert abs(got / true - 1) < 0.005
+        assert abs(got - true) < 3 * doubt
+
+
+def test_steps_too_wide_and_surfaces_that_do_not_slant_are_refused():
+    assert "too wide" in read_slope(slope(3, 0.4, 12))
+    flat = np.array([row_energies(texture("printed", (300, 200), 1))[0]] * 12)
+    assert isinstance(read_slope(flat + np.random.default_rng(1).normal(0, 1e-4, flat.shape)), str)
+    assert "too few" in read_slope(slope(3, 0.1, 26)[:5])
+
+
+def test_the_angle_of_a_ruler_follows_from_its_ticks():
+    seen = 1.0 * np.sin(np.radians(33)) * 0.8 / PITCH
+    assert angle_by_ruler(seen, 1.0, PITCH, 0.8) == pytest.approx(np.radians(33))
+    assert angle_by_ruler(400.0, 1.0, PITCH, 0.8) is None
+
+
+@pytest.mark.parametrize("play", [0.0, 0.02, 0.06])
+def test_backlash_within_three_micrometres(play):
+    step, count, made = 0.1, 22, np.random.default_rng(5)
+    base = -step * (count - 1) / 2 + step * np.arange(count)
+    passes = []
+    for truth in (base + made.normal(0, 0.003, count), base + play + made.normal(0, 0.003, count)):
+        frames = slope_stack(truth, seed=4, shape=(700, 160), phi_deg=40, noise=0.01, patchy=True)
+        passes.append(np.array([row_energies(frame)[0] for frame in frames]))
+    found = read_backlash(passes[0], passes[1][:-1], step)
+    assert abs(found.play - play) <= 0.003
+    assert found.seen == (play > 0)
+    assert found.take_up == pytest.approx(1.5 * found.play)
+
+
+def test_the_longest_shutter_is_the_last_before_the_first_that_fails():
+    shutters = np.repeat([1 / 500, 1 / 250, 1 / 125, 1 / 60, 1 / 30], 8)
+    contrasts = np.where(shutters <= 1 / 125, 1.0, np.where(shutters < 1 / 40, 0.66, 0.4))
+    found = longest_shutter(shutters, contrasts)
+    assert (found.shutter, found.fails_at) == (1 / 60, 1 / 30)
+    contrasts[shutters == 1 / 125] = [0.5, 0.5] + [1.0] * 6
+    assert longest_shutter(shutters, contrasts).shutter == 1 / 250
+
+
+@pytest.mark.parametrize("doubled", [False, True])
+def test_a_burst_tells_whether_dark_frames_are_taken(doubled):
+    shutters = np.array([1.0, 1.0, 2.0, 2.0, 4.0, 4.0])
+    gaps = shutters * (2 if doubled else 1) + 0.3
+    starts = np.concatenate([[0], np.cumsum(gaps)[:-1]])
+    found = dark_frames(shutters, starts)
+    assert found.doubled == doubled
+    assert found.write == pytest.approx(0.3)
+    assert dark_frames(np.array([0.1, 0.1]), np.array([0, 1])) is None
