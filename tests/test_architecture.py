@@ -26,22 +26,8 @@ MAY_IMPORT = {
     # Of this package no more than the contract: what is kept does not know what it means.
     # Work on paths: it may open files, but knows no server and no data file.
     "frames": PLAIN
-    | {
-        "PIL",
-        "concurrent",
-        "cv2",
-        "io",
-        "json",
-        "numpy",
-        "os",
-        "pathlib",
-        "pydantic",
-        "re",
-        "shutil",
-        "sys",
-        "threading",
-        "time",
-    }
+    | {"PIL", "concurrent", "cv2", "datetime", "io", "json", "numpy", "os", "pathlib", "pydantic", "re", "shutil"}
+    | {"statistics", "sys", "threading", "time"}
     | {f"just_plane.{layer}" for layer in ("contract", "core", "frames", "pictures", "planning")},
     "devices": PLAIN
     | {"datetime", "numpy", "pathlib", "threading", "time", "just_plane.core", "just_plane.devices"}

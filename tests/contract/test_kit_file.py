@@ -38,7 +38,9 @@ def test_every_member_of_every_kind_has_a_column():
     there = set(columns())
     for model in KINDS.values():
         for name in model.model_fields:
-            assert name in there or f"{name}_focal_length_mm" in there
+            assert (
+                name in there or f"{name}_focal_length_mm" in there or name == "tried"
+            )  # by trials, in the file alone
 
 
 def test_a_hand_written_table_needs_only_what_it_says():

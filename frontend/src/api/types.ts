@@ -44,3 +44,7 @@ export type ProofMethod = Job["methods"][number];
 export type Run = Schemas["RunAnswer"];
 export type RunEvent = Schemas["RunEvent"];
 export type Devices = Run["devices"];
+export type Trial = Schemas["TrialAnswer"];
+export type TrialAsked = Schemas["TrialAsked"];
+export type TrialKind = TrialAsked["kind"];
+export type StopsFound = Schemas["StopsFound"];

@@ -34,6 +34,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/kit/KitPage")).KitPage }),
       },
       {
+        path: "/trials",
+        lazy: async () => ({ Component: (await import("../features/trials/TrialsPage")).TrialsPage }),
+      },
+      {
         path: "/shots/:shotId/sheet",
         lazy: async () => ({ Component: (await import("../features/sheet/RunSheet")).RunSheet }),
       },

@@ -108,6 +108,7 @@ const AllPlaces = memo(function AllPlaces({ demo }: { demo: boolean }) {
       </Home>
       <Place href="/">Shots</Place>
       <Place href="/kit">Kit</Place>
+      <Place href="/trials">Trials</Place>
     </Places>
   );
 });

@@ -47,6 +47,24 @@ class Body(Piece):
     crop_modes: Annotated[list[CropMode], Field(max_length=8)] = []
 
 
+class TriedSpread(Model):
+    """What a lens adds to a perfect picture at one stop."""
+
+    f_number: Annotated[FNumber, Field(title="Stop")]
+    spread_mm: Annotated[
+        float, Field(ge=0, le=1, description="On the sensor; contrast at nu is times exp(-2 (pi nu s)^2).")
+    ]
+
+
+class TriedAt(Model):
+    """A trial of a lens's stops at a size; it wins over the model near that size."""
+
+    trial_id: Annotated[str, Field(max_length=40)]
+    magnification: Ratio
+    measured_on: Annotated[str, Field(max_length=40, description="The day, in words.")]
+    stops: Annotated[list[TriedSpread], Field(min_length=1, max_length=60)]
+
+
 class LensPiece(Piece):
     """What primes and zooms have in common."""
 
@@ -82,6 +100,7 @@ class LensPiece(Piece):
         Ratio | None,
         Field(title="Made for sizes up to", description="Largest size it was made for; null: what it reaches alone."),
     ] = None
+    tried: Annotated[list[TriedAt], Field(max_length=8, description="What trials measured of it.")] = []
 
 
 class Lens(LensPiece):

@@ -122,3 +122,53 @@ class TrialResult(Answer):
     backlash: BacklashFound | None = None
     stillness: StillnessFound | None = None
     dark: DarkFound | None = None
+
+
+class TrialPath(Model):
+    """A trial in the address."""
+
+    trial_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+
+
+class TrialJudged(Model):
+    """Whether a trial counts from now on."""
+
+    believed: Annotated[bool, Field(description="Use it: it goes into the kit, and so into new shots.")] = False
+    put_aside: Annotated[bool, Field(description="Out of sight, not lost.")] = False
+
+
+class TrialAnswer(Answer):
+    """A trial as it stands."""
+
+    trial_id: str
+    asked: TrialAsked
+    state: Literal["waiting", "running", "cancelling", "done", "failed", "cancelled"]
+    share: float
+    message: str
+    result: TrialResult | None
+    believed: bool
+    put_aside: bool
+    usable: Annotated[bool, Field(description="There is a piece of the kit that it can be written into.")]
+    used_in: Annotated[str, Field(description="Where it is used, in words; empty: nowhere.")]
+    asked_at: str
+
+
+class TrialList(Answer):
+    """What was measured, the newest first."""
+
+    trials: list[TrialAnswer]
+
+
+class TrialPracticeAsked(Model):
+    """Made-up frames to try a trial on."""
+
+    kind: Literal["stops", "steps", "backlash"]
+    seed: Annotated[int, Field(ge=0, le=2**31)] = 1
+    noise: Annotated[float, Field(ge=0, le=0.2, description="Of full scale.")] = 0.01
+
+
+class TrialPracticeMade(Answer):
+    """Where they are, what they show, and the numbers that belong to them."""
+
+    asked: TrialAsked
+    truth: Annotated[str, Field(description="What the trial should find.")]

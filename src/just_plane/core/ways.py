@@ -75,6 +75,8 @@ class Single(NamedTuple):
     """Shutter time, s."""
     focus: float | None = None
     """mm behind the nearest point; None puts it best."""
+    lens_share: float = 1.0
+    """Of a perfect lens's contrast that this one leaves at the stop."""
 
 
 def one_frame(view, single, pace):
@@ -125,7 +127,8 @@ def one_frames(view, singles, pace):
     ends = np.stack([0.0 - places, view.depth - places])
     edges = view.blur_at(ends, effective)
     worst = worst_contrast(view.circle_of_confusion, np.tile(effective, 2), edges.ravel(), view.wavelength)
-    contrasts, blurs = worst.contrast.reshape(2, -1), worst.blur.reshape(2, -1)
+    shares = np.array([single.lens_share for single in singles])
+    contrasts, blurs = worst.contrast.reshape(2, -1) * shares, worst.blur.reshape(2, -1)
     ways = []
     for index, single in enumerate(singles):
         end = int(np.argmin(contrasts[:, index]))
@@ -161,6 +164,8 @@ class FramesView(NamedTuple):
     effective_f_number: float | np.ndarray
     blur: float | np.ndarray
     """Blur still allowed on the sensor by the chosen school, mm."""
+    lens_share: float = 1.0
+    """Of a perfect lens's contrast that this one leaves at the stop."""
 
 
 def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
@@ -202,7 +207,7 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
 
 def _bands_alike(frames_view, stack):
     """Bands of frames that are all alike: plain numbers."""
-    m, pupil, ne, blur = (float(value) for value in frames_view)
+    m, pupil, ne, blur = (float(value) for value in frames_view[:4])
     near, far = limits_from_pupil(pupil, m**2 * pupil / ne, blur)
     return tuple(Band(place - near, place + far) for place in stack.positions)
 
@@ -210,7 +215,7 @@ def _bands_alike(frames_view, stack):
 def _bands_apart(frames_view, stack):
     """The same for frames that differ, worked out together."""
     places = np.array(stack.positions)
-    m, pupil, ne, blur = frames_view
+    m, pupil, ne, blur = frames_view[:4]
     image = m**2 * pupil / ne
     near = places - blur * pupil / (image + blur)
     reach = np.divide(blur * pupil, image - blur, out=np.full(places.shape, np.inf), where=image > blur)
@@ -247,7 +252,11 @@ def _worst_of_stack(view, frames_view, places):
     met = float(worst.blur[at])
     limits = limits_from_pupil(float(pupil[at]), float(image[at]), met)
     off = min(limits.far, float(offsets[at])) if offsets[at] > 0 else max(-limits.near, float(offsets[at]))
-    return float(worst.contrast[at]), min(max(float(where[at]) + off, 0.0), view.depth), float(blurs.max())
+    return (
+        float(worst.contrast[at]) * frames_view.lens_share,
+        min(max(float(where[at]) + off, 0.0), view.depth),
+        float(blurs.max()),
+    )
 
 
 def _blurred_alike(image, pupil, places):

@@ -41,12 +41,12 @@ def steps_trial(frames, asked, progress=None):
     warnings = [] if read.fine else [COARSE_ONLY]
     lean = step * math.radians(1) / math.sin(math.radians(asked.angle_deg)) / math.cos(math.radians(asked.angle_deg))
     warnings.append(f"If the surface stands 1° off what was given, this is {100 * lean / step:.1f} % off.")
-    what = asked.name or "A step"
+    what = _capital(asked.name or "a step")
     unit = f"{per_unit:.4g} mm a {asked.unit}"
     return TrialResult(
         kind="steps",
         refused=False,
-        sentence=f"{what}: {unit}, give or take {doubt / asked.per_step:.2g}.",
+        sentence=f"{what}: {unit}, give or take {1000 * doubt / asked.per_step:.2g} µm.",
         warnings=warnings,
         frames=odd,
         used=len(rows),
@@ -92,7 +92,7 @@ def backlash_trial(frames, asked, progress=None):
     if not read:
         return refused("backlash", str(both[0]), odd)
     best = min(read, key=lambda found: found.doubt)
-    what = asked.name or "The rail"
+    what = _capital(asked.name or "the rail")
     sentence = (
         f"{what} has {1000 * best.play:.0f} µm of play, give or take {1000 * best.doubt:.0f}: "
         f"go back {best.take_up:.3f} mm past a mark, then come on to it."
@@ -113,6 +113,10 @@ def backlash_trial(frames, asked, progress=None):
             take_up_mm=round(best.take_up, 5),
         ),
     )
+
+
+def _capital(words):
+    return words[:1].upper() + words[1:]
 
 
 def _energies(frames, odd, progress):

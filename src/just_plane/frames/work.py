@@ -4,6 +4,7 @@ import io
 import json
 import os
 import shutil
+from contextlib import contextmanager
 from pathlib import Path
 
 import cv2
@@ -12,18 +13,20 @@ from PIL import Image
 
 from just_plane.contract.check import CheckReport
 from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.contract.trial import TrialAsked
 from just_plane.core.frames.check.tiles import FINE
 from just_plane.frames.checking import check_intake, stack_facts
 from just_plane.frames.intake import FolderError, take_in
 from just_plane.frames.merging import Merger
 from just_plane.frames.outputs import with_depth, write_depth, write_points, write_proofs, write_report, write_sheet
+from just_plane.frames.trials import run_trial
 from just_plane.pictures.frames import read_colour
 from just_plane.pictures.frames_out import WriteError, written
 from just_plane.pictures.reading import PictureError
 
 CODE = "2"
 """Of the work; what was done by another is done again."""
-REPORT, CURVES = "report.json", "curves.npz"
+REPORT, CURVES, TRIAL = "report.json", "curves.npz", "trial.json"
 
 
 class WorkError(Exception):
@@ -55,8 +58,39 @@ def check_into(folder, numbers_json, methods, results, scratch):
     WorkError   The frames cannot be used, or the disk refused.
     StoppedError  ``stop`` appeared.
     """
-    try:
+    with _told():
         _check_into(Path(folder), StackNumbers.model_validate_json(numbers_json), methods, Path(results), Path(scratch))
+
+
+def trial_into(asked_json, results, scratch):
+    """Run a trial, and leave its result in a folder, whole or not at all.
+
+    Parameters
+    ----------
+    asked_json : str       TrialAsked.
+    results : str          The folder to make.
+    scratch : str          As for :func:`check_into`.
+
+    Raises
+    ------
+    WorkError     The frames cannot be used, or the disk refused.
+    StoppedError  ``stop`` appeared.
+    """
+    with _told():
+        asked, folder = TrialAsked.model_validate_json(asked_json), Path(results)
+        if (folder / TRIAL).exists():
+            return
+        cv2.setNumThreads(1)
+        result = run_trial(asked, _progress(Path(scratch), 0, 1))
+        folder.mkdir(parents=True, exist_ok=True)
+        written(folder / TRIAL, lambda to: to.write_text(result.model_dump_json()))
+
+
+@contextmanager
+def _told():
+    """What may go wrong with files, as one error with sentences."""
+    try:
+        yield
     except (FolderError, PictureError, WriteError) as error:
         raise WorkError(error.message, error.remedy) from None
     except MemoryError:

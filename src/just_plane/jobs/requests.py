@@ -5,6 +5,7 @@ import json
 from pathlib import Path
 
 from just_plane.frames.intake import take_in
+from just_plane.frames.trial_intake import trial_frames
 from just_plane.frames.work import CODE
 
 
@@ -34,6 +35,33 @@ def check_request(folder, numbers, methods):
         frames.append((name, about.st_size, about.st_mtime_ns))
     digest = hashlib.blake2b(digest_size=16)
     digest.update(json.dumps([CODE, request, frames], sort_keys=True).encode())
+    return json.dumps(request), digest.hexdigest()
+
+
+def trial_request(asked):
+    """The request of a trial, and its key.
+
+    Parameters
+    ----------
+    asked : TrialAsked
+
+    Returns
+    -------
+    (str, str)    As for :func:`check_request`.
+
+    Raises
+    ------
+    FolderError   There are no frames.
+    """
+    folder = Path(asked.folder).expanduser().resolve()
+    frames = []
+    for one in trial_frames(folder).facts:
+        about = Path(one.path).stat()
+        frames.append((Path(one.path).name, about.st_size, about.st_mtime_ns))
+    request = asked.model_dump() | {"folder": str(folder)}
+    measured = {name: value for name, value in request.items() if name not in ("kit_id",)}
+    digest = hashlib.blake2b(digest_size=16)
+    digest.update(json.dumps([CODE, measured, frames], sort_keys=True).encode())
     return json.dumps(request), digest.hexdigest()
 
 

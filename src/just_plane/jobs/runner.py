@@ -8,7 +8,7 @@ from concurrent.futures import CancelledError
 from concurrent.futures.process import BrokenProcessPool
 from pathlib import Path
 
-from just_plane.frames.work import StoppedError, WorkError, check_into
+from just_plane.frames.work import StoppedError, WorkError, check_into, trial_into
 from just_plane.jobs.requests import results_folder
 from just_plane.store.errors import StoreError
 
@@ -98,14 +98,17 @@ class Runner:
         scratch.mkdir(parents=True, exist_ok=True)
         results.parent.mkdir(parents=True, exist_ok=True)
         for _ in range(MOST_TRIES):
-            future = self._engine.submit(
-                check_into,
-                request["folder"],
-                json.dumps(request["numbers"]),
-                request["methods"],
-                str(results),
-                str(scratch),
-            )
+            if job.kind == "trial":
+                future = self._engine.submit(trial_into, job.request_json, str(results), str(scratch))
+            else:
+                future = self._engine.submit(
+                    check_into,
+                    request["folder"],
+                    json.dumps(request["numbers"]),
+                    request["methods"],
+                    str(results),
+                    str(scratch),
+                )
             try:
                 future.result()
                 return "done", "", ""

@@ -15,6 +15,7 @@ from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
 from just_plane.store.runs import Runs
 from just_plane.store.shots import Shots
+from just_plane.store.trials import Trials
 
 FILE = "just-plane.sqlite3"
 
@@ -60,6 +61,7 @@ class Store(NamedTuple):
     photographs: Photographs
     jobs: Jobs
     runs: Runs
+    trials: Trials
 
 
 def open_store(folder):
@@ -82,4 +84,6 @@ def open_store(folder):
         raise _set_aside(path)
     migrate(path)
     database = Database(folder / FILE)
-    return Store(Shots(database), KeptKit(database), Photographs(database), Jobs(database), Runs(database))
+    return Store(
+        Shots(database), KeptKit(database), Photographs(database), Jobs(database), Runs(database), Trials(database)
+    )

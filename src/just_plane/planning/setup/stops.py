@@ -12,6 +12,7 @@ from just_plane.core.stops import marked_stops
 from just_plane.core.units import MM_PER_NM
 from just_plane.planning.setup.exposure import shutter
 from just_plane.planning.setup.kept import Kept
+from just_plane.planning.setup.tried import tried_stops
 from just_plane.planning.words.findings import RefusedError, note, refused, trouble
 from just_plane.planning.words.numbers import f_stop
 
@@ -32,6 +33,8 @@ class Stop(NamedTuple):
     """Contrast in perfect focus."""
     shutter: float
     """s."""
+    lens_share: float = 1.0
+    """Of a perfect lens's contrast, as a trial measured it; 1 where none did."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -49,10 +52,17 @@ class Stops:
     """How many entries are stops of the lens; one more stands for a stop in use between them."""
     chosen: int
     """Index of the stop in use."""
+    lens_share: np.ndarray
+    """Of a perfect lens's contrast that a trial found; 1 where there is none."""
+    tried: str
+    """By which trial; empty: by none."""
 
     def at(self, index):
         """One of them: Stop."""
-        columns = (self.f_numbers, self.effective_f_numbers, self.blurs, self.depths, self.perfect, self.shutters)
+        columns = (
+            *(self.f_numbers, self.effective_f_numbers, self.blurs, self.depths, self.perfect, self.shutters),
+            self.lens_share,
+        )
         return Stop(*(float(column[index]) for column in columns))
 
 
@@ -120,7 +130,7 @@ def worst_over_depth(depth, stops, imaging, circle, wavelength, threshold):
         wavelength,
         imaging.pupil_distance,
     )
-    worst = curve.worst_contrast
+    worst = curve.worst_contrast * stops.lens_share
     return worst, _best(worst[: stops.clicks], stops, threshold)
 
 
@@ -134,20 +144,31 @@ def _best(worst, stops, threshold):
     return Best(int(np.argmax(perfect)), "in_focus")
 
 
-def _all_stops(rigged, f_numbers, depth_school, threshold, wavelength, circle, light):
+def _all_stops(rigged, f_numbers, depth_school, threshold, wavelength, circle, light, lens_share):
     """The columns of Stops for some marked stops."""
     imaging = rigged.imaging
     marked = np.array(f_numbers)
     effective = np.asarray(imaging.effective_f_number(marked))
-    blurs = allowed_blur(depth_school, circle, effective, wavelength, threshold)
+    blurs = _allowed(depth_school, circle, effective, wavelength, threshold, lens_share)
     return {
         "f_numbers": marked,
         "effective_f_numbers": effective,
         "blurs": blurs,
         "depths": depth_from_blur(blurs, effective, imaging.magnification),
-        "perfect": perfect_contrast(wavelength * effective / circle),
+        "perfect": perfect_contrast(wavelength * effective / circle) * np.array(lens_share),
         "shutters": shutter(light, marked, imaging),
     }
+
+
+def _allowed(depth_school, circle, effective, wavelength, threshold, lens_share):
+    """Blur still allowed at every stop: what a lens loses by itself, defocus may not take as well."""
+    if depth_school != "contrast" or min(lens_share) == 1.0:
+        return allowed_blur(depth_school, circle, effective, wavelength, threshold)
+    blurs = []
+    for works_as, share in zip(effective, lens_share, strict=True):
+        left = threshold / max(share, 1e-9)
+        blurs.append(float(allowed_blur(depth_school, circle, float(works_as), wavelength, left)) if left < 1 else 0.0)
+    return np.array(blurs)
 
 
 _columns = Kept(_all_stops)
@@ -155,8 +176,11 @@ _columns = Kept(_all_stops)
 
 def _worked_out(rigged, f_numbers, clicks, chosen, sharp, circle, light):
     wavelength = sharp.wavelength_nm * MM_PER_NM
-    columns = _columns(rigged, f_numbers, sharp.depth_school, sharp.contrast_threshold, wavelength, circle, light)
-    return Stops(**columns, clicks=clicks, chosen=chosen)
+    tried = tried_stops(rigged.row.gear(rigged.row.lens), rigged.imaging.magnification, f_numbers, circle)
+    columns = _columns(
+        rigged, f_numbers, sharp.depth_school, sharp.contrast_threshold, wavelength, circle, light, tried.share
+    )
+    return Stops(**columns, clicks=clicks, chosen=chosen, lens_share=np.array(tried.share), tried=tried.said)
 
 
 def marked_stop(aperture, rigged):

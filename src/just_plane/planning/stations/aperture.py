@@ -55,7 +55,7 @@ def aperture(setup):
         best_f_number=float(stops.f_numbers[setup.best.place]),
         best_worst_contrast=float(setup.worst[setup.best.place]),
         best_by=setup.best.by,
-        best_words=_best_words(setup, soft),
+        best_words=_best_words(setup, soft) + _by_trial(setup.stops.tried),
         schools=_schools(setup.rigged, setup.circle, stop, setup.shot.sharp, setup.wavelength),
         stops=[
             StopAnswer(
@@ -72,6 +72,11 @@ def aperture(setup):
         ],
     )
     return Answered(answer, (*_no_depth(setup), *_empty(setup)))
+
+
+def _by_trial(tried):
+    """That the lens's own contrast was measured, where it was."""
+    return f" What the lens itself loses is {tried}." if tried else ""
 
 
 def _best_words(setup, soft):

@@ -17,6 +17,7 @@ from just_plane.planning.rig.outline import front_to_sensor
 from just_plane.planning.rig.rigging import build_rig
 from just_plane.planning.setup.exposure import shutter
 from just_plane.planning.setup.kept import Kept
+from just_plane.planning.setup.tried import tried_stops
 from just_plane.planning.words.findings import RefusedError
 from just_plane.planning.words.numbers import f_stop
 
@@ -141,7 +142,9 @@ def _way(setup, made, f_number, factor, wavelength, taken_out):
     view = View(imaging.magnification, imaging.pupil_distance, circle, setup.depth, wavelength)
     worked_as = float(here.imaging.effective_f_number(f_number))
     exposure = float(shutter(shot.light, f_number, here.imaging)) * (works_as / worked_as) ** 2
-    way = one_frames(view, (Single(f_number, works_as, blur, exposure),), setup.pace)[0]
+    gear = here.row.gear(here.row.lens)
+    share = tried_stops(gear, imaging.magnification, (f_number,), circle).share[0]
+    way = one_frames(view, (Single(f_number, works_as, blur, exposure, None, share),), setup.pace)[0]
     room = imaging.subject_to_sensor - front_to_sensor(shot.body, made.row, made.lens, rig)
     pixels = setup.area.pixels_across
     equal = equal_effective_f_number(factor, works_as)

@@ -124,7 +124,7 @@ def _way(setup, blurs_by_frame, time, axis, kind="one_frame"):
         tuple(axis),
         tuple(bands),
         float(np.mean(best <= allowed * ENOUGH)) if allowed > 0 else 0.0,
-        float(contrast(1 / setup.circle, effective, float(best[worst]), setup.wavelength)),
+        float(contrast(1 / setup.circle, effective, float(best[worst]), setup.wavelength)) * setup.stop.lens_share,
         float(depths[worst]),
         time,
         _hold_time(setup, len(axis)),
@@ -213,7 +213,7 @@ def _turn(setup):
     view = View(setup.view.magnification, setup.view.pupil_distance, setup.circle, square.depth, setup.view.wavelength)
     if square.depth >= view.pupil_distance:
         return impossible(setup, "turn", "one_frame", "Turn the camera square", "too deep to stand square to")
-    single = Single(f_number, effective, allowed, setup.stop.shutter)
+    single = Single(f_number, effective, allowed, setup.stop.shutter, None, setup.stop.lens_share)
     turned = one_frames(view, (single,), setup.pace)[0]
     near, far = turned.bands[0]
     off = deviations(work.cloud.sharp, laid.wanted)

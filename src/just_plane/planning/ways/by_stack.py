@@ -31,7 +31,9 @@ def stack_by(setup, kind):
                 spare_after=options.spare_after,
                 smallest_step=options.rail_smallest_step_mm,
             )
-            view = FramesView(setup.view.magnification, setup.view.pupil_distance, stop.effective_f_number, stop.blur)
+            view = FramesView(
+                setup.view.magnification, setup.view.pupil_distance, stop.effective_f_number, stop.blur, stop.lens_share
+            )
             crop = 0.0
         else:
             stack, view, crop = _ring(setup)
@@ -55,6 +57,7 @@ class OutOfThrowError(OpticsError):
 WIDER = 1.3
 """A table that ends before the spare frames is made anew this much past them."""
 MOST_TABLES = 8
+MOST_THRESHOLD = 0.999
 
 
 def _ring(setup):
@@ -73,7 +76,8 @@ def _ring(setup):
         )
         first, last = stack.positions[0], stack.positions[-1]
         if table.spans(first, last):
-            return stack, table.view(stack.positions), table.crop(stack.positions)
+            view = table.view(stack.positions)._replace(lens_share=setup.stop.lens_share)
+            return stack, view, table.crop(stack.positions)
         if first < table.nearest or last > table.farthest:
             break
         beyond = (max(-first, 0.0) * WIDER + 1e-3, max(last - setup.depth, 0.0) * WIDER + 1e-3)
@@ -97,7 +101,7 @@ def _throw(setup, beyond):
         school=shot.sharp.depth_school,
         circle_of_confusion=setup.circle,
         wavelength=setup.wavelength,
-        contrast_threshold=shot.sharp.contrast_threshold,
+        contrast_threshold=min(shot.sharp.contrast_threshold / setup.stop.lens_share, MOST_THRESHOLD),
         beyond=beyond,
     )
 

@@ -111,6 +111,7 @@ def _singles(setup, indices):
                 float(stops.blurs[index]),
                 float(stops.shutters[index]),
                 setup.focus if way_id == "one" else None,
+                float(stops.lens_share[index]),
             )
             for way_id, index in wanted
         ],

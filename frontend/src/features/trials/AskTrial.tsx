@@ -1,0 +1,158 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import styled from "styled-components";
+import { api, dataOf, sentenceOf } from "../../api/client";
+import { Button } from "../../controls/Button";
+import { Heading, Lead } from "../../controls/panel";
+import { Pick } from "../../controls/Pick";
+import { Segments } from "../../controls/Segments";
+import { TextBox } from "../../controls/TextBox";
+import { nameOf } from "../../gear/words";
+import { useKit } from "../../gear/useKit";
+import {
+  askedOf,
+  FIELDS,
+  isAsked,
+  KINDS,
+  NOTHING,
+  typedOf,
+  type Field,
+  type Problems,
+  type Typed,
+} from "./asking";
+import type { TrialsHeld } from "./useTrials";
+
+const Form = styled.form`
+  display: grid;
+  gap: 12px;
+  align-content: start;
+`;
+
+const WORDS: Record<Field, string> = {
+  folder: "Folder that the frames are in",
+  size: "Size on the sensor, ×",
+  pixelUm: "Pixel, µm",
+  circleUm: "Detail that counts as sharp, µm (30)",
+  stops: "Stops in the order of the frames, where the files do not say",
+  angle: "Surface to axis, °",
+  step: "The rail’s step between frames, mm",
+  perStep: "Units of the rail a step",
+};
+
+const UNITS = [
+  { id: "division", label: "divisions" },
+  { id: "turn", label: "turns" },
+  { id: "camera unit", label: "camera units" },
+];
+
+/** What to measure, how, and with which frames. */
+export function AskTrial({ held }: { held: TrialsHeld }) {
+  const [typed, setTyped] = useState<Typed>(NOTHING);
+  const [problems, setProblems] = useState<Problems>({});
+  const [truth, setTruth] = useState("");
+  const pieces = usePieces(typed.kind);
+  const put = (part: Partial<Typed>) => {
+    setTyped((now) => ({ ...now, ...part }));
+    setProblems({});
+    setTruth("");
+  };
+  const begin = (now: Typed, name = pieces.find((piece) => piece.id === now.kitId)?.label ?? "") => {
+    const asked = askedOf(now, name);
+    if (isAsked(asked)) held.begin.mutate(asked);
+    else setProblems(asked);
+  };
+  const practice = useMutation({
+    mutationFn: (kind: "stops" | "steps" | "backlash") =>
+      dataOf(
+        api.POST("/api/trials/practice-frames", {
+          body: { kind, seed: 1 + Math.floor(Math.random() * 1e6), noise: 0.01 },
+        }),
+      ),
+    onSuccess: (made) => {
+      const now = typedOf(made.asked, typed.kitId);
+      setTyped(now);
+      setTruth(made.truth);
+      begin(now, made.asked.name);
+    },
+  });
+  const kind = KINDS.find((each) => each.id === typed.kind) ?? null;
+  return (
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        begin(typed);
+      }}
+    >
+      <Heading>Measure</Heading>
+      <Pick
+        label="What"
+        value={typed.kind}
+        options={KINDS}
+        onChange={(id) => put({ kind: id as Typed["kind"] })}
+      />
+      <Lead>{kind?.how}</Lead>
+      {pieces.length ? (
+        <Pick
+          label="Of which piece of the kit"
+          value={typed.kitId}
+          options={pieces}
+          onChange={(kitId) => put({ kitId })}
+          placeholder="none: only to know"
+        />
+      ) : null}
+      <TextBox
+        label={WORDS.folder}
+        value={typed.folder}
+        onChange={(folder) => put({ folder })}
+        problem={problems.folder}
+      />
+      {typed.kind === "stops" ? (
+        <Segments
+          label="Photographed was"
+          value={typed.target}
+          onChange={(target) => put({ target })}
+          options={[
+            { id: "texture", label: "print, texture" },
+            { id: "edge", label: "a slanted edge" },
+          ]}
+        />
+      ) : null}
+      {FIELDS[typed.kind].map((field) => (
+        <TextBox
+          key={field}
+          label={WORDS[field]}
+          value={typed[field]}
+          onChange={(text) => put({ [field]: text })}
+          problem={problems[field]}
+        />
+      ))}
+      {typed.kind === "steps" ? (
+        <Pick label="Those units are" value={typed.unit} options={UNITS} onChange={(unit) => put({ unit })} />
+      ) : null}
+      {held.begin.error ? <p role="alert">{sentenceOf(held.begin.error)}</p> : null}
+      <Button type="submit" data-weight="main" isDisabled={held.begin.isPending}>
+        Measure it
+      </Button>
+      {typed.kind === "stops" || typed.kind === "steps" || typed.kind === "backlash" ? (
+        <Button
+          onPress={() => practice.mutate(typed.kind as "stops")}
+          isDisabled={practice.isPending || held.begin.isPending}
+        >
+          {practice.isPending ? "Taking them…" : "Try it on made-up frames"}
+        </Button>
+      ) : null}
+      {practice.error ? <p role="alert">{sentenceOf(practice.error)}</p> : null}
+      {truth ? <Lead>Made up so that: {truth}</Lead> : null}
+    </Form>
+  );
+}
+
+/** Pieces of the kit that a kind of trial is of. */
+function usePieces(kind: Typed["kind"]) {
+  const kit = useKit().data?.kit.pieces ?? [];
+  const wanted =
+    kind === "stops" ? ["lens", "zoom"] : kind === "steps" || kind === "backlash" ? ["rail"] : [];
+  return kit
+    .filter((piece) => wanted.includes(piece.gear.kind) && piece.gear.kit_id !== null)
+    .map((piece) => ({ id: piece.gear.kit_id ?? "", label: nameOf(piece.gear) }));
+}

@@ -1,0 +1,89 @@
+import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import type { Trial } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { StopsCurve } from "./StopsCurve";
+import { isOpen, type TrialsHeld } from "./useTrials";
+
+const Entry = styled.article`
+  padding: 16px 0 18px;
+  border-top: 1px solid ${({ theme }) => theme.line};
+  max-width: 760px;
+  h2 {
+    font-size: 18px;
+    line-height: 1.3;
+    overflow-wrap: anywhere;
+  }
+  ul {
+    margin: 8px 0;
+    padding-left: 18px;
+  }
+  li {
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Soft = styled.p`
+  color: ${({ theme }) => theme.soft};
+  margin: 3px 0 8px;
+  overflow-wrap: anywhere;
+`;
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-top: 10px;
+`;
+
+/** One trial: a sentence, the figures behind it, and one button. */
+export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) {
+  const { judge } = held;
+  const result = trial.result;
+  const judged = (believed: boolean, putAside: boolean) => judge.mutate({ trial, believed, putAside });
+  const mine = judge.variables?.trial.trial_id === trial.trial_id;
+  return (
+    <Entry aria-label={result?.sentence ?? "A trial under way"}>
+      <h2>{result?.sentence ?? (isOpen(trial) ? "Measuring…" : trial.message || "Stopped.")}</h2>
+      <Soft>
+        {new Date(trial.asked_at).toLocaleDateString(undefined, { dateStyle: "long" })}
+        {trial.asked.name ? `, ${trial.asked.name}` : ""}, {result ? `${result.used} frames in ` : ""}
+        {trial.asked.folder}
+        {isOpen(trial) ? ` (${Math.round(100 * trial.share)} %)` : ""}
+        {trial.used_in ? ` · used by ${trial.used_in}` : ""}
+      </Soft>
+      {result?.stops ? <StopsCurve found={result.stops} /> : null}
+      {result && result.warnings.length + result.frames.length > 0 ? (
+        <ul>
+          {result.warnings.map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+          {result.frames.map((frame) => (
+            <li key={frame.file}>
+              <strong>{frame.file}</strong>: {frame.problem}
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {mine && judge.error ? <p role="alert">{sentenceOf(judge.error)}</p> : null}
+      {result ? (
+        <Row>
+          {trial.believed ? (
+            <Button onPress={() => judged(false, false)} isDisabled={judge.isPending}>
+              Do not use it any more
+            </Button>
+          ) : trial.usable && !result.refused ? (
+            <Button data-weight="main" onPress={() => judged(true, false)} isDisabled={judge.isPending}>
+              Use this from now on
+            </Button>
+          ) : null}
+          {trial.believed ? null : (
+            <Button onPress={() => judged(false, !trial.put_aside)} isDisabled={judge.isPending}>
+              {trial.put_aside ? "Bring it back" : "Put it aside"}
+            </Button>
+          )}
+        </Row>
+      ) : null}
+    </Entry>
+  );
+}

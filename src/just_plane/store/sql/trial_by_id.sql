@@ -1,0 +1,1 @@
+SELECT * FROM trial WHERE trial_id = :trial_id;

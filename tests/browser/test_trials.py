@@ -1,0 +1,41 @@
+"""Trials from the page: a made-up lens is found to be what it is, and the next shot's plan says so."""
+
+import re
+
+from playwright.sync_api import expect
+
+LONG = 60_000
+
+
+def pick(page, label, option):
+    page.get_by_role("button", name=re.compile(label)).click()
+    page.get_by_role("option", name=re.compile(option)).first.click()
+
+
+def test_a_lens_is_measured_believed_and_named_in_the_plan(page, server):
+    page.get_by_role("link", name="Trials").click()
+    expect(page.get_by_text("Nothing yet.")).to_be_visible()
+    page.get_by_role("button", name="Measure it").click()
+    expect(page.get_by_text("Which folder are the frames in?")).to_be_visible()
+    pick(page, "Of which piece of the kit", "macro")
+    page.get_by_role("button", name="Try it on made-up frames").click()
+    truth = page.get_by_text(re.compile(r"Made up so that: This lens is best at f/"))
+    best = truth.inner_text(timeout=LONG).split()[-1].rstrip(".")
+    found = page.get_by_role("heading", name=f"{best} is the best stop of made-up 100 mm macro")
+    expect(found).to_be_visible(timeout=LONG)
+    page.get_by_role("button", name="Use this from now on").click()
+    expect(page.get_by_text(re.compile("used by .*in the kit"))).to_be_visible()
+    page.get_by_role("button", name="Do not use it any more").click()
+    page.get_by_role("button", name="Put it aside").click()
+    page.get_by_role("button", name=re.compile("Show what was put aside")).click()
+    expect(page.get_by_role("heading", name=re.compile("is the best stop"))).to_be_visible()
+
+
+def test_a_folder_without_frames_is_refused_at_once(page, server, tmp_path, complaints):
+    page.get_by_role("link", name="Trials").click()
+    box = page.get_by_label("Folder that the frames are in")
+    box.fill(str(tmp_path))
+    box.press("Enter")
+    page.get_by_role("button", name="Measure it").click()
+    expect(page.get_by_role("alert").filter(has_text="There are no frames")).to_be_visible()
+    complaints.clear()  # the refusal

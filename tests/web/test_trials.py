@@ -1,0 +1,99 @@
+"""Trials over HTTP: asked, measured by the runner, believed into the kit, taken out again."""
+
+import time
+
+import pytest
+
+from just_plane.demo.catalogue import fill
+from just_plane.store.folder import open_store
+from just_plane.web.app import create_app
+
+
+@pytest.fixture(scope="module")
+def client(tmp_path_factory):
+    store = open_store(tmp_path_factory.mktemp("data"))
+    fill(store)
+    app = create_app(store)
+    app.config["JUST_PLANE_RUNNER"].start()
+    yield app.test_client()
+    app.config["JUST_PLANE_RUNNER"].stop()
+
+
+def frames(client, kind, **more):
+    answer = client.post("/api/trials/practice-frames", json={"kind": kind, **more})
+    assert answer.status_code == 200
+    return answer.get_json()
+
+
+def measured(client, asked):
+    trial = client.post("/api/trials", json=asked)
+    assert trial.status_code == 202, trial.get_json()
+    for _ in range(600):
+        told = client.get(f"/api/trials/{trial.get_json()['trial_id']}").get_json()
+        if told["state"] in ("done", "failed"):
+            return told
+        time.sleep(0.1)
+    raise AssertionError(told)
+
+
+def piece(client, kind, name=None):
+    kit = client.get("/api/kit").get_json()["kit"]
+    return next(
+        each["gear"] for each in kit["pieces"] if each["gear"]["kind"] == kind and name in (None, each["gear"]["name"])
+    )
+
+
+def judge(client, trial, **judged):
+    return client.put(f"/api/trials/{trial['trial_id']}/judged", json=judged)
+
+
+def test_a_made_up_lens_is_found_to_be_what_it_is_and_the_kit_learns_it(client):
+    made, lens = frames(client, "stops"), piece(client, "lens")
+    trial = measured(client, made["asked"] | {"kit_id": lens["kit_id"]})
+    assert trial["state"] == "done"
+    assert made["truth"].endswith(f"f/{trial['result']['stops']['best_f_number']:g}.")
+    assert trial["usable"]
+    told = judge(client, trial, believed=True).get_json()
+    assert told["used_in"] == f"{lens['name']}, in the kit"
+    kept = piece(client, "lens", lens["name"])["tried"]
+    assert [one["trial_id"] for one in kept] == [trial["trial_id"]]
+    assert len(kept[0]["stops"]) == len(trial["result"]["stops"]["stops"])
+    told = judge(client, trial, believed=False, put_aside=True).get_json()
+    assert (told["used_in"], told["put_aside"]) == ("", True)
+    assert piece(client, "lens", lens["name"])["tried"] == []
+
+
+def test_the_same_trial_asked_twice_is_worked_out_once(client):
+    made = frames(client, "stops")
+    one, two = measured(client, made["asked"]), measured(client, made["asked"])
+    assert one["trial_id"] != two["trial_id"]
+    assert one["result"] == two["result"]
+
+
+def test_a_rail_learns_what_a_turn_moves_and_how_much_play_it_has(client):
+    rail = piece(client, "rail")
+    made = frames(client, "steps", seed=3)
+    trial = measured(client, made["asked"] | {"kit_id": rail["kit_id"]})
+    true = float(made["truth"].split()[-2])
+    assert trial["result"]["steps"]["per_unit_mm"] == pytest.approx(true, rel=0.004)
+    answer = judge(client, trial, believed=True)
+    if rail["divisions"] is None:
+        assert "divisions" in answer.get_json()["detail"]
+    else:
+        assert piece(client, "rail")["measured_mm_per_turn"] == pytest.approx(true * rail["divisions"], rel=0.004)
+    made = frames(client, "backlash", seed=3)
+    trial = measured(client, made["asked"] | {"kit_id": rail["kit_id"]})
+    assert trial["result"]["backlash"]["play_mm"] == pytest.approx(0.05, abs=0.003)
+    assert judge(client, trial, believed=True).status_code == 200
+    assert piece(client, "rail")["backlash_mm"] == pytest.approx(0.05, abs=0.003)
+
+
+def test_what_cannot_be_used_says_why(client, tmp_path):
+    assert client.post("/api/trials", json={"kind": "stops", "folder": str(tmp_path)}).status_code == 422
+    made = frames(client, "stops")
+    trial = measured(client, made["asked"])
+    refused = judge(client, trial, believed=True)
+    assert refused.status_code == 422
+    assert "no piece of the kit" in refused.get_json()["detail"]
+    assert client.get("/api/trials/" + "0" * 32).status_code == 404
+    assert client.get("/api/trials").get_json()["trials"][0]["trial_id"] == trial["trial_id"]
