@@ -15,14 +15,15 @@ MAY_IMPORT = {
     | {"annotated_types", "base64", "binascii", "copy", "csv", "io", "json", "pydantic", "pydantic_core", "types"}
     | {"just_plane.contract", "just_plane.core"},
     "planning": PLAIN
-    | {"csv", "io", "numpy", "pydantic", "just_plane.contract", "just_plane.core", "just_plane.planning"},
+    | {"collections", "csv", "datetime", "io", "numpy", "pydantic", "re"}
+    | {"just_plane.contract", "just_plane.core", "just_plane.planning"},
     "pictures": PLAIN
     | {"PIL", "base64", "cv2", "hashlib", "io", "json", "numpy", "os", "pathlib", "rawpy", "tifffile"}
     | {"just_plane.contract", "just_plane.core", "just_plane.pictures"},
     "shelf": PLAIN | {"importlib", "just_plane.contract"},
     "demo": PLAIN
-    | {"importlib", "just_plane.contract", "just_plane.demo", "just_plane.pictures", "just_plane.planning"}
-    | {"just_plane.shelf"},
+    | {"importlib", "json", "just_plane.contract", "just_plane.demo", "just_plane.pictures", "just_plane.planning"}
+    | {"just_plane.runs", "just_plane.shelf"},
     # Of this package no more than the contract: what is kept does not know what it means.
     # Work on paths: it may open files, but knows no server and no data file.
     "frames": PLAIN
@@ -87,6 +88,7 @@ ROOMS = {
     "calibration": {"rig", "words"},
     "plan": {"plane", "setup", "stations", "ways", "words"},
     "stack_numbers": {"plan"},
+    "log": {"plan", "words"},
 }
 """Rooms of planning and what each may use: ``plan`` only joins."""
 

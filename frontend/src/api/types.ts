@@ -48,3 +48,5 @@ export type Trial = Schemas["TrialAnswer"];
 export type TrialAsked = Schemas["TrialAsked"];
 export type TrialKind = TrialAsked["kind"];
 export type StopsFound = Schemas["StopsFound"];
+export type LogEntry = Schemas["LogEntry"];
+export type LogNote = LogEntry["note"];

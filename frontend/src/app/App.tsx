@@ -34,6 +34,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/kit/KitPage")).KitPage }),
       },
       {
+        path: "/notebook",
+        lazy: async () => ({ Component: (await import("../features/log/NotebookPage")).NotebookPage }),
+      },
+      {
         path: "/trials",
         lazy: async () => ({ Component: (await import("../features/trials/TrialsPage")).TrialsPage }),
       },

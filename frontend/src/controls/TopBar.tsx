@@ -109,6 +109,7 @@ const AllPlaces = memo(function AllPlaces({ demo }: { demo: boolean }) {
       <Place href="/">Shots</Place>
       <Place href="/kit">Kit</Place>
       <Place href="/trials">Trials</Place>
+      <Place href="/notebook">Notebook</Place>
     </Places>
   );
 });

@@ -1,15 +1,15 @@
-/** The nine stations of the order of work. Those not built yet stand on the tape all the same, and say so. */
+/** The nine stations of the order of work. */
 
 export const STATIONS = [
-  { id: "subject", title: "Subject", built: true },
-  { id: "reach", title: "Reach", built: true },
-  { id: "aperture", title: "Aperture", built: true },
-  { id: "plane", title: "Plane", built: true },
-  { id: "stack", title: "Stack", built: true },
-  { id: "light", title: "Light", built: true },
-  { id: "run", title: "Run", built: true },
-  { id: "check", title: "Check", built: true },
-  { id: "log", title: "Log", built: false },
+  { id: "subject", title: "Subject" },
+  { id: "reach", title: "Reach" },
+  { id: "aperture", title: "Aperture" },
+  { id: "plane", title: "Plane" },
+  { id: "stack", title: "Stack" },
+  { id: "light", title: "Light" },
+  { id: "run", title: "Run" },
+  { id: "check", title: "Check" },
+  { id: "log", title: "Log" },
 ] as const;
 
 export type StationId = (typeof STATIONS)[number]["id"];

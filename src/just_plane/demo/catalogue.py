@@ -3,6 +3,7 @@
 from importlib.resources import files
 
 from just_plane.contract.shot_file import read_shot
+from just_plane.demo.season import fill_notebook
 from just_plane.pictures.framing import framing_photograph
 from just_plane.pictures.writing import screen_jpeg
 from just_plane.planning.pictures.preview import preview
@@ -31,6 +32,7 @@ def fill(store):
     catalogue = demo_shots()
     for shot in reversed(catalogue):  # last added is listed first
         store.shots.add(_with_photograph(store, shot))
+    fill_notebook(store)
     return len(catalogue)
 
 

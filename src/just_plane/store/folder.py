@@ -11,6 +11,7 @@ from just_plane.store.copies import is_whole, latest_copy, set_aside
 from just_plane.store.errors import DiskError, MigrationError
 from just_plane.store.jobs import Jobs
 from just_plane.store.kits import KeptKit
+from just_plane.store.log import Log
 from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
 from just_plane.store.runs import Runs
@@ -62,6 +63,7 @@ class Store(NamedTuple):
     jobs: Jobs
     runs: Runs
     trials: Trials
+    log: Log
 
 
 def open_store(folder):
@@ -85,5 +87,11 @@ def open_store(folder):
     migrate(path)
     database = Database(folder / FILE)
     return Store(
-        Shots(database), KeptKit(database), Photographs(database), Jobs(database), Runs(database), Trials(database)
+        Shots(database),
+        KeptKit(database),
+        Photographs(database),
+        Jobs(database),
+        Runs(database),
+        Trials(database),
+        Log(database),
     )

@@ -59,6 +59,12 @@ class Runs:
             ).fetchall()
             return [_with_events(connection, row) for row in rows]
 
+    def without_entry(self, most):
+        """Runs that are not in the notebook yet, the oldest first: list of Run."""
+        with self.database.read() as connection:
+            rows = connection.execute(statement("runs_without_entry"), {"most": most}).fetchall()
+            return [_with_events(connection, row) for row in rows]
+
     def add(self, run_id, number, press, event_json, check):
         """Add an event after ``number`` others; the same press twice is one event.
 

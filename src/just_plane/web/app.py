@@ -9,10 +9,21 @@ from just_plane.frames.as_they_come import Watchings
 from just_plane.jobs.engine import EmbeddedEngine
 from just_plane.jobs.runner import Runner
 from just_plane.web import errors, security
-from just_plane.web.blueprints import about, checks, kit, page, pictures, plans, ruler, runs, shots, trials
+from just_plane.web.blueprints import about, checks, kit, log, page, pictures, plans, ruler, runs, shots, trials
 from just_plane.web.description import describe
 
-BLUEPRINTS = (about.api, plans.api, shots.api, kit.api, ruler.api, pictures.api, checks.api, runs.api, trials.api)
+BLUEPRINTS = (
+    about.api,
+    plans.api,
+    shots.api,
+    kit.api,
+    ruler.api,
+    pictures.api,
+    checks.api,
+    runs.api,
+    trials.api,
+    log.api,
+)
 
 
 def create_app(store, *, demo=False):

@@ -8,6 +8,7 @@ import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
 import { PlaneViews } from "../plane/PlaneViews";
 import { CheckArea } from "../check/CheckArea";
+import { LogArea } from "../log/LogArea";
 import { RunArea } from "../run/RunArea";
 import { RigDrawing } from "../reach/RigDrawing";
 import { Search } from "../reach/Search";
@@ -141,6 +142,7 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
   };
 
   if (station === "check") return <CheckArea shotId={shotId} />;
+  if (station === "log") return <LogArea shotId={shotId} />;
   if (station === "run") return <RunArea shotId={shotId} />;
   if (station === "reach") {
     return (

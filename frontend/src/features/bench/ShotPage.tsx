@@ -17,6 +17,7 @@ import { tapeAnswers } from "./tapeAnswers";
 import { TopBar } from "../../controls/TopBar";
 import { useCalm } from "../../shot/useCalm";
 import { usePlan } from "../../shot/usePlan";
+import { useLog } from "../../shot/useLog";
 import { useRun } from "../../shot/useRun";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { inOrder } from "../../shot/ways";
@@ -159,6 +160,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   );
   const { job, report } = useCheck(kept.id);
   const { run } = useRun(kept.id);
+  const { entries } = useLog({ shot: kept.id });
   const answers = tapeAnswers(
     shot,
     plan,
@@ -167,6 +169,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     units,
     job ? { state: job.state, report } : null,
     run,
+    entries,
   );
   return (
     <BenchContext value={bench}>

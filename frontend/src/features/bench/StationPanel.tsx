@@ -1,7 +1,7 @@
 import { AperturePanel } from "../aperture/AperturePanel";
 import { CheckPanel } from "../check/CheckPanel";
-import { LaterPanel } from "../later/LaterPanel";
 import { LightPanel } from "../light/LightPanel";
+import { LogPanel } from "../log/LogPanel";
 import { PlanePanel } from "../plane/PlanePanel";
 import { ReachPanel } from "../reach/ReachPanel";
 import { RunPanel } from "../run/RunPanel";
@@ -13,7 +13,7 @@ import type { StationId } from "../../shot/stations";
 export function StationPanel({ station, shotId }: { station: StationId; shotId: string }) {
   switch (station) {
     case "subject":
-      return <SubjectPanel />;
+      return <SubjectPanel shotId={shotId} />;
     case "reach":
       return <ReachPanel shotId={shotId} />;
     case "aperture":
@@ -28,7 +28,7 @@ export function StationPanel({ station, shotId }: { station: StationId; shotId: 
       return <RunPanel shotId={shotId} />;
     case "check":
       return <CheckPanel shotId={shotId} />;
-    default:
-      return <LaterPanel station={station} />;
+    case "log":
+      return <LogPanel shotId={shotId} />;
   }
 }

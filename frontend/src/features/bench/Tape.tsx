@@ -50,10 +50,6 @@ const Answer = styled.span`
     font-size: 14px;
     letter-spacing: -0.01em;
   }
-  [data-later] > & {
-    font-weight: 400;
-    color: ${({ theme }) => theme.soft};
-  }
 `;
 
 const Small = styled.span`
@@ -82,7 +78,6 @@ export function Tape({ shotId, current, answers }: TapeProps) {
           number={index + 1}
           title={station.title}
           href={`/shots/${shotId}/${station.id}`}
-          built={station.built}
           current={station.id === current}
           {...answers[station.id]}
         />
@@ -95,18 +90,16 @@ interface OneStationProps extends TapeAnswer {
   number: number;
   title: string;
   href: string;
-  built: boolean;
   current: boolean;
 }
 
 const OneStation = memo(function OneStation(props: OneStationProps) {
-  const { number, title, href, built, current, answer, small, trouble } = props;
+  const { number, title, href, current, answer, small, trouble } = props;
   return (
     <Station
       href={href}
       aria-current={current ? "page" : undefined}
       {...(trouble ? { "data-trouble": "" } : {})}
-      {...(built ? {} : { "data-later": "" })}
     >
       <Title>
         {number}&ensp;{title}

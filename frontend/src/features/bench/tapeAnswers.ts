@@ -1,5 +1,5 @@
 /** What each station says on the tape: its answer, and a small line under it. */
-import type { CheckReport, Job, Plan, Run, Shot, WayAnswer } from "../../api/types";
+import type { CheckReport, Job, Plan, LogEntry, Run, Shot, WayAnswer } from "../../api/types";
 import { shutter } from "../../api/shutter";
 import type { Units } from "../../units/units";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
@@ -25,6 +25,7 @@ export function tapeAnswers(
   units: Units,
   checked: Checked | null = null,
   run: Run | null = null,
+  entries: readonly LogEntry[] = [],
 ): Record<StationId, TapeAnswer> {
   const troubled = new Set(
     [
@@ -39,7 +40,6 @@ export function tapeAnswers(
     return { answer, small: trouble ? "needs attention" : small, trouble };
   };
   const depth = plan?.depth_from_points ? plan.depth_mm : shot.subject.depth_mm;
-  const later = (): TapeAnswer => ({ answer: "—", small: "not there yet", trouble: false });
   const reach = plan?.reach;
   const aperture = plan?.aperture;
   const light = plan?.light;
@@ -72,12 +72,18 @@ export function tapeAnswers(
     light: say("light", ...lightWords(light, aperture, way)),
     run: run ? runAnswer(run) : say("run", ...runPlanned(way)),
     check: checkAnswer(checked),
-    log: later(),
+    log: say("log", ...logWords(entries)),
   };
 }
 
 function runPlanned(way: WayAnswer | null): [string, string] {
   return way?.frames ? [frames(way.frames), seconds(way.time_s)] : ["—", ""];
+}
+
+function logWords(entries: readonly LogEntry[]): [string, string] {
+  if (!entries.length) return ["—", "no runs yet"];
+  const count = entries.length === 1 ? "1 entry" : `${entries.length} entries`;
+  return [count, entries[0]?.note.good ?? "not judged yet"];
 }
 
 /** How far the last run is. */

@@ -5,6 +5,7 @@ import { length } from "../../units/format";
 import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { Cautions } from "../../shot/Cautions";
 import { ShotCheck, ShotPick, ShotQuantity, ShotSegments, ShotText } from "../../shot/fields";
+import { Reminders } from "../../shot/Reminders";
 import { useBench } from "../../shot/ShotContext";
 
 const SCHOOLS = [
@@ -23,11 +24,12 @@ const NATURES = [
 ] as const;
 
 /** Station 1: what must be sharp, how long it holds still, where it will be seen, and what counts as sharp. */
-export function SubjectPanel() {
+export function SubjectPanel({ shotId }: { shotId: string }) {
   return (
     <>
       <Heading>What must be sharp?</Heading>
       <Lead>From the nearest point to the farthest, along the lens's axis.</Lead>
+      <Reminders shotId={shotId} />
       <Fields>
         <Depth />
         <ShotQuantity at="/subject/hold_still_s" step={byShare} emptyHint="for ever" />

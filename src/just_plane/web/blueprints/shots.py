@@ -21,6 +21,7 @@ from just_plane.planning.ways.step_table import step_csv
 from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
+from just_plane.web.kept import kept_shot
 from just_plane.web.late import LateBlueprint
 from just_plane.web.shot_lines import page_of
 
@@ -42,7 +43,7 @@ def list_shots(query: ListQuery):
 @api.post("", responses={201: KeptShotAnswer}, operation_id="addShot")
 def add_shot(body: Shot):
     """Keep a new shot."""
-    return _kept(store().shots.add(body), 201)
+    return kept_shot(store().shots.add(body), 201)
 
 
 @api.post("/from-file", responses={201: KeptShotAnswer}, operation_id="addShotFromFile")
@@ -54,45 +55,45 @@ def add_shot_from_file():
         taken = kept_photograph(photograph)
         kept = store().photographs.add(taken.jpeg, taken.width, taken.height)
         shot = shot.model_copy(update={"plane": shot.plane.model_copy(update={"photograph": kept})})
-    return _kept(store().shots.add(shot), 201)
+    return kept_shot(store().shots.add(shot), 201)
 
 
 @api.get("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="getShot")
 def get_shot(path: ShotPath):
     """The shot as it is now."""
-    return _kept(store().shots.get(path.shot_id))
+    return kept_shot(store().shots.get(path.shot_id))
 
 
 @api.put("/<string:shot_id>", responses={200: KeptShotAnswer, 409: Problem}, operation_id="saveShot")
 def save_shot(path: ShotPath, body: SaveShot):
     """Keep a changed shot as its newest revision."""
-    return _kept(store().shots.save(path.shot_id, body.shot, body.base_revision))
+    return kept_shot(store().shots.save(path.shot_id, body.shot, body.base_revision))
 
 
 @api.delete("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="removeShot")
 def remove_shot(path: ShotPath):
     """Put a shot away; it can be brought back."""
     store().shots.remove(path.shot_id)
-    return _kept(store().shots.get(path.shot_id))
+    return kept_shot(store().shots.get(path.shot_id))
 
 
 @api.post("/<string:shot_id>/bring-back", responses={200: KeptShotAnswer}, operation_id="bringShotBack")
 def bring_shot_back(path: ShotPath):
     """Bring a removed shot back."""
     store().shots.bring_back(path.shot_id)
-    return _kept(store().shots.get(path.shot_id))
+    return kept_shot(store().shots.get(path.shot_id))
 
 
 @api.post("/<string:shot_id>/undo", responses={200: KeptShotAnswer, 409: Problem}, operation_id="undoShot")
 def undo_shot(path: ShotPath, body: BaseRevision):
     """Go back one change."""
-    return _kept(store().shots.undo(path.shot_id, body.base_revision))
+    return kept_shot(store().shots.undo(path.shot_id, body.base_revision))
 
 
 @api.post("/<string:shot_id>/redo", responses={200: KeptShotAnswer, 409: Problem}, operation_id="redoShot")
 def redo_shot(path: ShotPath, body: BaseRevision):
     """Go forward one change."""
-    return _kept(store().shots.redo(path.shot_id, body.base_revision))
+    return kept_shot(store().shots.redo(path.shot_id, body.base_revision))
 
 
 @api.get("/<string:shot_id>/file", responses={200: ShotFile}, operation_id="getShotFile")
@@ -129,8 +130,3 @@ def _photograph(shot):
         return store().photographs.get(shot.plane.photograph)
     except NotFoundError:
         return None
-
-
-def _kept(kept, status=200):
-    said = kept._asdict()
-    return answer(KeptShotAnswer(shot_id=said.pop("document_id"), shot=said.pop("body"), **said), status)

@@ -1,0 +1,23 @@
+import styled from "styled-components";
+import { useLog } from "../../shot/useLog";
+import { Entry } from "./Entry";
+
+const Area = styled.section`
+  overflow: auto;
+  padding: 4px 20px 20px;
+  & > article:first-child {
+    border-top: 0;
+  }
+`;
+
+/** The entries of this shot, the newest first. */
+export function LogArea({ shotId }: { shotId: string }) {
+  const held = useLog({ shot: shotId });
+  return (
+    <Area aria-label="Entries of this shot">
+      {held.entries.map((entry) => (
+        <Entry key={entry.entry_id} entry={entry} held={held} compared={false} />
+      ))}
+    </Area>
+  );
+}

@@ -1,0 +1,77 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { sentenceOf } from "../../api/client";
+import type { LogEntry, LogNote } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { Check as Tick } from "../../controls/Check";
+import { Segments } from "../../controls/Segments";
+import { TextBox } from "../../controls/TextBox";
+import type { LogHeld } from "../../shot/useLog";
+
+const MOST_OFFERED = 8;
+
+const Form = styled.div`
+  display: grid;
+  gap: 10px;
+`;
+
+const Words = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+`;
+
+const GOOD = [
+  { id: "lost", label: "lost" },
+  { id: "usable", label: "usable" },
+  { id: "good", label: "good" },
+  { id: "best yet", label: "best yet" },
+] as const;
+
+/** What the photographer adds: how good, what went wrong, one line for next time. Kept as it is written. */
+export function NoteForm({ entry, held }: { entry: LogEntry; held: LogHeld }) {
+  const [own, setOwn] = useState("");
+  const { note } = held;
+  const put = (part: Partial<LogNote>) => note.mutate({ entry, note: { ...entry.note, ...part } });
+  const mark = (word: string, on: boolean) =>
+    put({ wrong: on ? [...entry.note.wrong, word] : entry.note.wrong.filter((each) => each !== word) });
+  const offered = [...entry.note.wrong, ...held.words.filter((word) => !entry.note.wrong.includes(word))];
+  return (
+    <Form>
+      <Segments
+        label="How good it was"
+        value={entry.note.good ?? ""}
+        onChange={(good) => put({ good: good === "" ? null : good })}
+        options={GOOD as readonly { id: (typeof GOOD)[number]["id"] | ""; label: string }[]}
+      />
+      <Words role="group" aria-label="What went wrong">
+        {offered.slice(0, Math.max(MOST_OFFERED, entry.note.wrong.length)).map((word) => (
+          <Tick
+            key={word}
+            label={word}
+            value={entry.note.wrong.includes(word)}
+            onChange={(on) => mark(word, on)}
+          />
+        ))}
+      </Words>
+      <TextBox label="Something else went wrong" value={own} onChange={setOwn} maxLength={60} />
+      {own.trim() ? (
+        <Button
+          onPress={() => {
+            mark(own.trim(), true);
+            setOwn("");
+          }}
+        >
+          Note “{own.trim()}”
+        </Button>
+      ) : null}
+      <TextBox
+        label="Next time"
+        value={entry.note.next_time}
+        onChange={(next_time) => put({ next_time })}
+        maxLength={300}
+        lines
+      />
+      {note.error ? <p role="alert">{sentenceOf(note.error)}</p> : null}
+    </Form>
+  );
+}

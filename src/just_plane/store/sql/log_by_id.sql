@@ -1,0 +1,1 @@
+SELECT * FROM log_entry WHERE entry_id = :entry_id;
