@@ -37,6 +37,8 @@ MAY_IMPORT = {
     | {"datetime", "json", "logging", "pathlib", "pydantic", "sys", "threading", "uuid"}
     | {f"just_plane.{layer}" for layer in ("contract", "devices", "drive", "frames", "pictures", "planning", "runs")}
     | {"just_plane.store"},
+    "practice": PLAIN
+    | {"PIL", "io", "numpy", "threading", "uuid", "just_plane.contract", "just_plane.core", "just_plane.practice"},
     "runs": PLAIN | {"csv", "io", "just_plane.contract", "just_plane.runs"},
     "jobs": PLAIN
     | {"concurrent", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil", "threading", "time"}
@@ -56,6 +58,7 @@ MAY_IMPORT = {
     "web": PLAIN
     | {
         "copy",
+        "datetime",
         "flask",
         "flask_openapi3",
         "hashlib",
@@ -68,10 +71,17 @@ MAY_IMPORT = {
         "secrets",
     }
     | {"numpy", "socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract"}
-    | {"just_plane.core", "just_plane.drive", "just_plane.frames", "just_plane.jobs", "just_plane.runs"}
+    | {
+        "just_plane.core",
+        "just_plane.drive",
+        "just_plane.frames",
+        "just_plane.jobs",
+        "just_plane.practice",
+        "just_plane.runs",
+    }
     | {"just_plane.pictures", "just_plane.planning", "just_plane.shelf", "just_plane.store", "just_plane.web"},
 }
-"""By layer; places are kept for ``trials`` and ``practice``."""
+"""By layer; trials live in ``core``, ``frames`` and ``planning``."""
 
 OPENCV = ("core/frames", "frames", "pictures")
 """Rooms that may use OpenCV, and no others."""

@@ -38,6 +38,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/log/NotebookPage")).NotebookPage }),
       },
       {
+        path: "/practice",
+        lazy: async () => ({ Component: (await import("../features/practice/PracticePage")).PracticePage }),
+      },
+      {
         path: "/trials",
         lazy: async () => ({ Component: (await import("../features/trials/TrialsPage")).TrialsPage }),
       },

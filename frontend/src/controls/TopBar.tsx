@@ -110,6 +110,7 @@ const AllPlaces = memo(function AllPlaces({ demo }: { demo: boolean }) {
       <Place href="/kit">Kit</Place>
       <Place href="/trials">Trials</Place>
       <Place href="/notebook">Notebook</Place>
+      <Place href="/practice">Practice</Place>
     </Places>
   );
 });

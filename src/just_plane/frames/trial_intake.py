@@ -1,6 +1,7 @@
 """Frames of a trial: read, made linear, and told apart from those that do not belong."""
 
 import re
+from functools import lru_cache
 from pathlib import Path
 from typing import NamedTuple
 
@@ -9,7 +10,7 @@ import numpy as np
 from just_plane.contract.trial import TrialFrame
 from just_plane.frames.arriving import pictures_in
 from just_plane.frames.intake import FolderError
-from just_plane.pictures.frames import FrameFacts, as_float, frame_facts, read_grey
+from just_plane.pictures.frames import FrameFacts, frame_facts, read_grey
 from just_plane.pictures.reading import PictureError
 
 CLIPPED = 0.005
@@ -98,9 +99,17 @@ def linear(facts):
     ------
     PictureError
     """
-    coded = as_float(read_grey(facts))
-    clipped = float((coded >= BURNT).mean())
-    return np.where(coded <= 0.04045, coded / 12.92, ((coded + 0.055) / 1.055) ** 2.4).astype(np.float32), clipped
+    coded = read_grey(facts)
+    most = int(np.iinfo(coded.dtype).max)
+    clipped = float((coded >= BURNT * most).mean())
+    return np.take(_light_of(most), coded), clipped
+
+
+@lru_cache(maxsize=2)
+def _light_of(most):
+    """Linear light of every code from 0 to the largest."""
+    coded = np.arange(most + 1) / most
+    return np.where(coded <= 0.04045, coded / 12.92, ((coded + 0.055) / 1.055) ** 2.4).astype(np.float32)
 
 
 def stop_of(facts):

@@ -14,6 +14,7 @@ from just_plane.store.kits import KeptKit
 from just_plane.store.log import Log
 from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
+from just_plane.store.practice import Practice
 from just_plane.store.runs import Runs
 from just_plane.store.shots import Shots
 from just_plane.store.trials import Trials
@@ -64,6 +65,7 @@ class Store(NamedTuple):
     runs: Runs
     trials: Trials
     log: Log
+    practice: Practice
 
 
 def open_store(folder):
@@ -86,12 +88,6 @@ def open_store(folder):
         raise _set_aside(path)
     migrate(path)
     database = Database(folder / FILE)
-    return Store(
-        Shots(database),
-        KeptKit(database),
-        Photographs(database),
-        Jobs(database),
-        Runs(database),
-        Trials(database),
-        Log(database),
-    )
+    shots, kit, photographs = Shots(database), KeptKit(database), Photographs(database)
+    work = Jobs(database), Runs(database), Trials(database), Log(database), Practice(database)
+    return Store(shots, kit, photographs, *work)

@@ -8,8 +8,22 @@ from just_plane.drive.drives import Drives
 from just_plane.frames.as_they_come import Watchings
 from just_plane.jobs.engine import EmbeddedEngine
 from just_plane.jobs.runner import Runner
+from just_plane.practice.show import Shown
 from just_plane.web import errors, security
-from just_plane.web.blueprints import about, checks, kit, log, page, pictures, plans, ruler, runs, shots, trials
+from just_plane.web.blueprints import (
+    about,
+    checks,
+    kit,
+    log,
+    page,
+    pictures,
+    plans,
+    practice,
+    ruler,
+    runs,
+    shots,
+    trials,
+)
 from just_plane.web.description import describe
 
 BLUEPRINTS = (
@@ -23,6 +37,7 @@ BLUEPRINTS = (
     runs.api,
     trials.api,
     log.api,
+    practice.api,
 )
 
 
@@ -52,6 +67,7 @@ def create_app(store, *, demo=False):
     app.config["JUST_PLANE_DEMO"] = demo
     app.config["JUST_PLANE_RUNNER"] = Runner(store.jobs, EmbeddedEngine()) if store is not None else None
     app.config["JUST_PLANE_DRIVES"] = Drives(store.runs, store.jobs.folder.parent) if store is not None else None
+    app.config["JUST_PLANE_SHOWN"] = Shown()
     app.config["JUST_PLANE_WATCHINGS"] = Watchings()
     errors.register(app)
     security.register(app)

@@ -1,0 +1,136 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import styled from "styled-components";
+import { api, dataOf } from "../../api/client";
+import type { DrillKind } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { TopBar } from "../../controls/TopBar";
+import { Curve } from "./Curve";
+import { Play } from "./Play";
+
+const Page = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100vh;
+  height: 100dvh;
+  min-height: 560px;
+`;
+
+const Main = styled.main`
+  min-height: 0;
+  overflow: auto;
+  padding: 14px 20px;
+`;
+
+const List = styled.ol`
+  max-width: 860px;
+  list-style: none;
+  padding: 0;
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 250px auto;
+    align-items: center;
+    gap: 16px;
+    padding: 12px 0;
+    border-top: 1px solid ${({ theme }) => theme.line};
+  }
+  p {
+    color: ${({ theme }) => theme.soft};
+  }
+  @media (max-width: 900px) {
+    li {
+      grid-template-columns: minmax(0, 1fr) auto;
+    }
+    svg {
+      display: none;
+    }
+  }
+`;
+
+const DRILLS: readonly { kind: DrillKind; title: string; words: string }[] = [
+  {
+    kind: "stop",
+    title: "Choose the stop",
+    words: "How far to stop down before light itself takes more than it gives.",
+  },
+  {
+    kind: "ends",
+    title: "First and last frame",
+    words: "Where a stack begins and ends: too late is lost, too early is only time.",
+  },
+  {
+    kind: "tilt",
+    title: "Tilt on one axis",
+    words: "Focus on the near edge, tilt until the far one is sharp, focus near again.",
+  },
+  {
+    kind: "tilt_and_turn",
+    title: "Tilt and turn",
+    words: "The page lies askew: first which way, then how far.",
+  },
+  {
+    kind: "limits",
+    title: "A lens with limits",
+    words: "Too little tilt, about the wrong point: what can be had all the same.",
+  },
+];
+
+const fresh = () => 1 + Math.floor(Math.random() * 1e6);
+
+/** Learn to lay the plane by hand, on a set that does not melt. */
+export function PracticePage() {
+  const [open, setOpen] = useState<{ kind: DrillKind; seed: number } | null>(null);
+  const told = useQuery({ queryKey: ["practice"], queryFn: () => dataOf(api.GET("/api/practice/results")) });
+  useEffect(() => {
+    document.title = "Practice · Just Plane";
+  }, []);
+  const drill = DRILLS.find((each) => each.kind === open?.kind);
+  const results = told.data?.results ?? [];
+  return (
+    <Page>
+      <TopBar title={drill ? drill.title : "Practice"}>
+        {open ? <Button onPress={() => setOpen(null)}>All drills</Button> : null}
+      </TopBar>
+      <Main>
+        {open && drill ? (
+          <Play
+            key={`${open.kind}-${open.seed}`}
+            kind={open.kind}
+            seed={open.seed}
+            title={drill.title}
+            onAgain={() => setOpen({ kind: open.kind, seed: fresh() })}
+          />
+        ) : (
+          <>
+            <p style={{ maxWidth: 640, marginBottom: 14 }}>
+              A simulated camera before a made-up page. Judged is the frame on the screen, against the best
+              that the lens can do and the moves of a good hand; never the clock. Reading the magnifier, and
+              focusing by rocking, are not there yet.
+            </p>
+            <List>
+              {DRILLS.map(({ kind, title, words }) => (
+                <li key={kind}>
+                  <div>
+                    <strong>{title}</strong>
+                    {told.data?.next === kind ? " · take this one next" : ""}
+                    <p>{words}</p>
+                  </div>
+                  <div>
+                    <Curve name={title} results={results.filter((result) => result.kind === kind)} />
+                  </div>
+                  <Button
+                    data-weight={told.data?.next === kind ? "main" : undefined}
+                    onPress={() => setOpen({ kind, seed: fresh() })}
+                    aria-label={`Begin: ${title}`}
+                  >
+                    Begin
+                  </Button>
+                </li>
+              ))}
+            </List>
+          </>
+        )}
+      </Main>
+    </Page>
+  );
+}

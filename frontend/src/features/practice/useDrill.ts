@@ -1,0 +1,99 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, dataOf } from "../../api/client";
+import type { Drill, DrillKind, DrillSetting, PracticeResult } from "../../api/types";
+import { MOVE_MS, turned, type KnobName } from "./hand";
+
+/** A drill being played: knobs, moves, presses, and what it was worth. */
+export function useDrill(kind: DrillKind, seed: number) {
+  const client = useQueryClient();
+  const drill = useQuery({
+    queryKey: ["drill", kind, seed],
+    staleTime: Infinity,
+    queryFn: () => dataOf(api.GET("/api/practice/drill", { params: { query: { kind, seed } } })),
+  }).data;
+  const [setting, setSetting] = useState<DrillSetting | null>(null);
+  const [settled, setSettled] = useState<DrillSetting | null>(null);
+  const [moves, setMoves] = useState(0);
+  const [pressed, setPressed] = useState<DrillSetting[]>([]);
+  const [hints, setHints] = useState(0);
+  const [saw, setSaw] = useState("");
+  const [hint, setHint] = useState("");
+  const began = useRef(0);
+  const now = setting ?? drill?.start ?? null;
+
+  const move = useMutation({
+    mutationFn: ({ before, after }: { before: DrillSetting; after: DrillSetting }) =>
+      dataOf(api.POST("/api/practice/move", { body: { kind, seed, before, after } })),
+    onSuccess: (said) => {
+      setSaw(said.saw);
+      setHint("");
+    },
+  });
+  const ask = useMutation({
+    mutationFn: (at: DrillSetting) =>
+      dataOf(api.POST("/api/practice/move", { body: { kind, seed, before: at, after: at } })),
+    onSuccess: (said) => {
+      setHint(said.hint);
+      setHints((count) => count + 1);
+    },
+  });
+  const judge = useMutation({
+    mutationFn: (where: DrillSetting[]) =>
+      dataOf(
+        api.POST("/api/practice/results", {
+          body: {
+            kind,
+            seed,
+            pressed: where,
+            moves: moves + (settled === where.at(-1) ? 0 : 1),
+            hints,
+            time_s: began.current ? (performance.now() - began.current) / 1000 : 0,
+          },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["practice"] }),
+  });
+
+  // A setting that stays is a move.
+  const judged = judge.data !== undefined;
+  const last = settled ?? drill?.start ?? null;
+  useEffect(() => {
+    if (judged || !setting || !last || JSON.stringify(setting) === JSON.stringify(last)) return;
+    const timer = setTimeout(() => {
+      setSettled(setting);
+      setMoves((count) => count + 1);
+      move.mutate({ before: last, after: setting });
+    }, MOVE_MS);
+    return () => clearTimeout(timer);
+  }, [setting, last]); // eslint-disable-line react-hooks/exhaustive-deps
+
+  const turn = (name: KnobName, clicks: number) => {
+    if (!drill || judge.data) return;
+    began.current ||= performance.now();
+    setSetting((at) => turned(drill, at ?? drill.start, name, clicks));
+  };
+  const press = () => {
+    if (!drill || !now || judge.data || judge.isPending) return;
+    const where = [...pressed, now];
+    setPressed(where);
+    if (where.length >= drill.presses) judge.mutate(where);
+  };
+  const result: PracticeResult | null = judge.data ?? null;
+  return {
+    drill: drill as Drill | undefined,
+    now,
+    moves,
+    pressed,
+    hints,
+    saw,
+    hint,
+    turn,
+    press,
+    result,
+    ask,
+    setSetting,
+  };
+}
+
+export type Playing = ReturnType<typeof useDrill>;

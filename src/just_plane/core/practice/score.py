@@ -1,0 +1,128 @@
+"""What a result is worth: against the best that the lens can do and the moves of a good hand, never against a clock."""
+
+import math
+from typing import NamedTuple
+
+from just_plane.core.practice.drill import (
+    CIRCLE,
+    RAIL_CLICK,
+    start_of,
+    worst_blur,
+    worst_contrast_at,
+)
+from just_plane.core.practice.hands import best_setting, edges, par_of
+
+MOVES_SHARE = 0.2
+"""Of the score, that moves decide."""
+NO_ONE_SEES = CIRCLE / 4
+
+
+class Result(NamedTuple):
+    """How it went."""
+
+    score: float
+    """0 to 100."""
+    sharp_enough: bool
+    moves: int
+    par: int
+    reached: float
+    """Worst blur, mm; for a stop the worst contrast; for the ends how far off, mm."""
+    best: float
+    """The same at its best."""
+    said: str
+
+
+def score(start, reached, best, moves, par):
+    """The score of a blur.
+
+    Parameters
+    ----------
+    start, reached, best : float   Worst blur at the start, at the end, and the least that can be had, mm.
+    moves, par : int
+
+    Returns
+    -------
+    float                          0 to 100.
+    """
+    floor = max(best, NO_ONE_SEES)
+    if start <= floor:
+        return 100.0
+    share = min(max(math.log(start / max(reached, 1e-9)) / math.log(start / floor), 0.0), 1.0)
+    return 100 * share * (1 - MOVES_SHARE + MOVES_SHARE * min(1.0, math.sqrt(par / max(moves, 1))))
+
+
+def judge(drill, pressed, moves):
+    """Judge a drill.
+
+    Parameters
+    ----------
+    drill : Drill
+    pressed : list of Setting   Where it was pressed: one; for ``ends`` the first frame and the last.
+    moves : int
+
+    Returns
+    -------
+    Result
+    """
+    if drill.kind == "stop":
+        return _stop(drill, pressed[-1], moves)
+    if drill.kind == "ends":
+        return _ends(drill, pressed, moves)
+    best, par = best_setting(drill), par_of(drill)
+    least, reached = worst_blur(drill, best), worst_blur(drill, pressed[-1])
+    value = score(worst_blur(drill, start_of(drill)), reached, least, moves, par)
+    near, far = edges(drill, pressed[-1])
+    if reached <= max(CIRCLE, 1.1 * least):
+        said = "Sharp from the near edge to the far one." if reached <= CIRCLE else "As sharp as this lens can be here."
+    elif max(near, far) < 0.6 * reached:
+        said = "Near and far are sharp; a corner is not: the tilt leans the wrong way across."
+    elif far > near:
+        said = "The far edge is what is soft: focus near, and tilt until it comes up."
+    else:
+        said = "The near edge is what is soft: focus on it once more."
+    return Result(value, reached <= CIRCLE, moves, par, reached, least, said)
+
+
+def _stop(drill, pressed, moves):
+    best = best_setting(drill)
+    top, reached = worst_contrast_at(drill, best), worst_contrast_at(drill, pressed)
+    value = 100 * max(reached, 0.0) / top if top > 0 else 100.0
+    if pressed.stop == best.stop:
+        said = "That is the one: wider leaves the ends soft, narrower softens everything."
+    elif pressed.stop > best.stop:
+        said = "Narrower than it need be: light itself softens all of it now."
+    else:
+        said = "Too wide: the near and the far end are soft."
+    return Result(value, reached >= 0.9 * top, moves, par_of(drill), reached, top, said)
+
+
+def ends_of(drill):
+    """Readings of the rail at which the nearest and the farthest part that must be sharp is in focus.
+
+    Parameters
+    ----------
+    drill : Drill
+
+    Returns
+    -------
+    (float, float)   mm, near and far.
+    """
+    return -drill.depth / 2, drill.depth / 2
+
+
+def _ends(drill, pressed, moves):
+    near, far = ends_of(drill)
+    readings = sorted(one.rail * RAIL_CLICK for one in pressed)
+    if len(readings) < 2:
+        return Result(0.0, False, moves, par_of(drill), drill.depth, 0.0, "Two frames are asked for: first and last.")
+    short = max(readings[0] - near, 0.0) + max(far - readings[-1], 0.0)
+    over = max(near - readings[0], 0.0) + max(readings[-1] - far, 0.0)
+    # What is cut off is lost; what is taken over is only time.
+    value = 100 * max(0.0, 1 - 2 * short / drill.depth - 0.3 * over / drill.depth)
+    if short > 0.05 * drill.depth:
+        said = "The stack begins too late or ends too soon: what is cut off there is sharp in no frame."
+    elif over > 0.3 * drill.depth:
+        said = "Nothing is missing, but many frames show nothing that must be sharp."
+    else:
+        said = "First and last frame hold all of it."
+    return Result(value, short <= 0.05 * drill.depth, moves, par_of(drill), short, 0.0, said)

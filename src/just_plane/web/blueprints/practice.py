@@ -1,0 +1,59 @@
+"""Practice: drills, what the camera shows, results."""
+
+from datetime import UTC, datetime
+
+from flask import Response, current_app
+from flask_openapi3 import Tag
+
+from just_plane.contract.http import Problem
+from just_plane.contract.practice import (
+    DrillAnswer,
+    DrillQuery,
+    JudgeAsked,
+    MoveAsked,
+    MoveSaid,
+    PracticeResult,
+    PracticeResults,
+    ViewAsked,
+)
+from just_plane.practice.drills import drill_answer, move_said, next_kind, result_of
+from just_plane.web.answers import answer, store
+from just_plane.web.late import LateBlueprint
+
+api = LateBlueprint(
+    "practice", __name__, url_prefix="/api", abp_tags=[Tag(name="practice")], abp_responses={507: Problem}
+)
+
+
+@api.get("/practice/drill", responses={200: DrillAnswer}, operation_id="getDrill")
+def get_drill(query: DrillQuery):
+    """A drill, the same for the same seed."""
+    return answer(drill_answer(query.kind, query.seed))
+
+
+@api.post("/view", operation_id="view")
+def view(body: ViewAsked):
+    """What the camera shows: a JPEG, a function of what is asked alone."""
+    content = current_app.config["JUST_PLANE_SHOWN"].picture(body)
+    return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=60"})
+
+
+@api.post("/practice/move", responses={200: MoveSaid}, operation_id="moveInDrill")
+def move_in_drill(body: MoveAsked):
+    """What was seen of a move, and what a good hand would do now."""
+    return answer(move_said(body.kind, body.seed, body.before, body.after))
+
+
+@api.post("/practice/results", responses={201: PracticeResult}, operation_id="judgeDrill")
+def judge_drill(body: JudgeAsked):
+    """Judge what was pressed, and keep it."""
+    result = result_of(body, datetime.now(UTC).isoformat(timespec="milliseconds"))
+    store().practice.add(result.result_id, result.kind, result.model_dump_json(), result.at)
+    return answer(result, 201)
+
+
+@api.get("/practice/results", responses={200: PracticeResults}, operation_id="practiceResults")
+def practice_results():
+    """Results so far, and what to take next."""
+    results = [PracticeResult.model_validate_json(text) for text in store().practice.list()]
+    return answer(PracticeResults(results=results, next=next_kind(results)))

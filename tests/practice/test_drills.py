@@ -1,0 +1,177 @@
+"""Drills: reachable, fair to a good hand, worth little to a blind one; judged by blur that rays give."""
+
+import math
+
+import numpy as np
+import pytest
+
+from just_plane.core.contrast import contrast
+from just_plane.core.errors import OutOfDomainError
+from just_plane.core.plane import wedge_blur
+from just_plane.core.practice.drill import (
+    CIRCLE,
+    FOCAL,
+    JUDGED,
+    KINDS,
+    STOPS,
+    Setting,
+    held,
+    lens_of,
+    make_drill,
+    start_of,
+    works_as,
+    worst_blur,
+    worst_contrast_at,
+)
+from just_plane.core.practice.hands import best_setting, near_then_far, par_of
+from just_plane.core.practice.score import ends_of, judge, score
+from just_plane.core.practice.words import hint, saw
+
+TILTS = ("tilt", "tilt_and_turn", "limits")
+SEEDS = range(30)
+
+
+@pytest.mark.parametrize("kind", TILTS)
+def test_blur_is_that_of_points_on_the_page_seen_through_the_tilted_lens(kind):
+    drill = make_drill(kind, 4)
+    setting = start_of(drill)._replace(tilt=5, focus=11)
+    lens, f_number = lens_of(drill, setting)
+    xi, yi = np.meshgrid(*JUDGED.places())
+    away = 1 - (drill.slope[0] * xi + drill.slope[1] * yi) / lens.image_distance
+    z = drill.distance / away
+    points = np.stack([xi * z / lens.image_distance, yi * z / lens.image_distance, z], axis=-1).reshape(-1, 3)
+    expected = wedge_blur(FOCAL, f_number, lens, points).max()
+    assert worst_blur(drill, setting) == pytest.approx(expected, rel=1e-4)
+
+
+@pytest.mark.parametrize("kind", ["tilt", "tilt_and_turn"])
+def test_every_drill_can_be_made_sharp_but_those_with_limits(kind):
+    for seed in SEEDS:
+        assert worst_blur(make_drill(kind, seed), best_setting(make_drill(kind, seed))) <= CIRCLE
+
+
+def test_no_setting_is_sharper_than_what_is_called_the_best():
+    for kind in TILTS:
+        drill = make_drill(kind, 7)
+        least = worst_blur(drill, best_setting(drill))
+        made = np.random.default_rng(1)
+        knobs = {knob.name: knob for knob in drill.knobs}
+        for _ in range(4000):
+            tried = Setting(**{name: int(made.integers(knob.low, knob.high + 1)) for name, knob in knobs.items()})
+            assert worst_blur(drill, held(drill, tried)) >= least - 1e-3
+
+
+@pytest.mark.parametrize("kind", TILTS)
+def test_a_good_hand_reaches_par_and_a_good_score_on_every_seed(kind):
+    for seed in SEEDS:
+        drill = make_drill(kind, seed)
+        moves, end = near_then_far(drill)
+        assert abs(len(moves) - par_of(drill)) <= 1
+        assert judge(drill, [end], len(moves)).score >= 70
+
+
+@pytest.mark.parametrize("kind", TILTS)
+def test_a_blind_hand_scores_little(kind):
+    scores = []
+    for seed in SEEDS:
+        drill, made = make_drill(kind, seed), np.random.default_rng(100 + seed)
+        setting = start_of(drill)
+        for _ in range(10):
+            knob = drill.knobs[made.integers(len(drill.knobs))]
+            setting = setting._replace(**{knob.name: int(made.integers(knob.low, knob.high + 1))})
+        scores.append(judge(drill, [setting], 10).score)
+    assert np.mean(scores) < 20
+
+
+@pytest.mark.parametrize(
+    ("reached", "moves", "worth"),
+    [(0.005, 5, 100), (0.0075, 5, 100), (0.6, 5, 0), (0.9, 5, 0), (0.0671, 5, 50), (0.0075, 20, 90)],
+)
+def test_the_score_is_by_the_logarithm_of_blur_and_a_fifth_by_moves(reached, moves, worth):
+    # From 600 to 7.5 um, a quarter of the circle: half way in the logarithm is 67 um; four times par halves a fifth.
+    assert score(0.6, reached, 0.002, moves, 5) == pytest.approx(worth, abs=0.2)
+
+
+def test_the_best_stop_is_the_one_with_most_contrast_at_the_softest_place():
+    found = set()
+    for seed in SEEDS:
+        drill = make_drill("stop", seed)
+        best = best_setting(drill)
+        values = [
+            contrast(1 / CIRCLE, works_as(drill, Setting(stop=k)), worst_blur(drill, Setting(stop=k))) for k in range(7)
+        ]
+        assert best.stop == int(np.argmax(values))
+        assert judge(drill, [best], 1).score == pytest.approx(100)
+        found.add(best.stop)
+    assert len(found) >= 4  # none of them is always right
+
+
+def test_a_stop_on_either_side_is_told_which_way_it_is_wrong():
+    drill = make_drill("stop", 1)
+    best = best_setting(drill).stop
+    assert "Too wide" in judge(drill, [Setting(stop=0)], 1).said or best == 0
+    assert "Narrower" in judge(drill, [Setting(stop=len(STOPS) - 1)], 1).said or best == len(STOPS) - 1
+    assert worst_contrast_at(drill, Setting(stop=0)) < worst_contrast_at(drill, Setting(stop=best))
+
+
+def test_the_first_frame_is_sharp_on_the_nearest_part_and_what_is_cut_off_costs():
+    drill = make_drill("ends", 2)
+    near, far = ends_of(drill)
+    exact = [Setting(rail=math.floor(near)), Setting(rail=math.ceil(far))]
+    assert judge(drill, exact, 2).score > 95
+    late = [Setting(rail=round(near + 0.2 * drill.depth)), exact[1]]
+    early = [Setting(rail=round(near - 0.1 * drill.depth)), exact[1]]
+    assert judge(drill, late, 2).score < 70 < judge(drill, early, 2).score
+    assert "cut off" in judge(drill, late, 2).said
+    assert judge(drill, [exact[0]], 1).score == 0
+
+
+def test_hints_lead_a_hand_that_follows_them_to_a_sharp_page():
+    for seed in range(6):
+        drill = make_drill("tilt", seed)
+        setting = start_of(drill)
+        best = best_setting(drill)
+        for _ in range(12):
+            words = hint(drill, setting)
+            if "press" in words:
+                break
+            if "near edge" in words:
+                setting = min(
+                    (setting._replace(focus=at) for at in range(-160, 161)),
+                    key=lambda one: _edges(drill, one)[0],
+                )
+            elif "tilt" in words.lower():
+                setting = setting._replace(tilt=best.tilt)
+            else:
+                setting = min(
+                    (setting._replace(focus=at) for at in range(-160, 161)), key=lambda one: worst_blur(drill, one)
+                )
+        assert worst_blur(drill, setting) <= CIRCLE
+
+
+def _edges(drill, setting):
+    from just_plane.core.practice.hands import edges
+
+    return edges(drill, setting)
+
+
+def test_what_was_seen_is_said():
+    drill = make_drill("tilt", 3)
+    start, best = start_of(drill), best_setting(drill)
+    assert saw(drill, start, start) == ""
+    assert "came up" in saw(drill, start._replace(focus=120), best)
+    assert "went soft" in saw(drill, best, best._replace(focus=best.focus + 40))
+
+
+def test_the_same_seed_is_the_same_drill_and_knobs_do_not_turn_past_their_ends():
+    for kind in KINDS:
+        drill = make_drill(kind, 11)
+        assert drill == make_drill(kind, 11)
+        wild = Setting(focus=9999, tilt=-9999, turn=9999, stop=99, rail=-9999)
+        tamed = held(drill, wild)
+        for knob in drill.knobs:
+            assert knob.low <= getattr(tamed, knob.name) <= knob.high
+        for name in set(Setting()._fields) - {knob.name for knob in drill.knobs}:
+            assert getattr(tamed, name) == getattr(Setting(), name)
+    with pytest.raises(OutOfDomainError):
+        make_drill("juggling", 1)

@@ -1,0 +1,85 @@
+"""Practice over HTTP: pictures that are functions of what is asked, results kept, bad input refused."""
+
+import io
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from just_plane.store.folder import open_store
+from just_plane.web.app import create_app
+
+START = {"focus": 0, "tilt": 0, "turn": 0, "stop": 2, "rail": 0}
+
+
+@pytest.fixture(scope="module")
+def client(tmp_path_factory):
+    return create_app(open_store(tmp_path_factory.mktemp("data"))).test_client()
+
+
+def view(client, **more):
+    answer = client.post("/api/view", json={"kind": "tilt", "seed": 3, "setting": START} | more)
+    assert answer.status_code == 200, answer.get_json()
+    return answer.data
+
+
+def grey(content):
+    return np.asarray(Image.open(io.BytesIO(content)).convert("L"), dtype=float)
+
+
+def fine(picture):
+    return np.square(picture[:, 3:] - picture[:, :-3]).mean()
+
+
+def test_equal_questions_have_equal_answers_whatever_was_asked_between(client):
+    first = view(client)
+    for focus in (5, -20, 60):
+        view(client, setting=START | {"focus": focus, "stop": 4})
+    view(client, kind="limits", seed=9)
+    assert view(client) == first
+
+
+def test_the_magnifier_shows_pixels_one_to_one_and_what_is_soft_looks_soft(client):
+    answer = client.post("/api/practice/results", json={"kind": "tilt", "seed": 3, "pressed": [START], "moves": 0})
+    best = answer.get_json()["answer"]
+    place = {"from_left": 0.5, "from_top": 0.1}
+    sharp, soft = (grey(view(client, setting=setting, magnified=place)) for setting in (best, START | {"focus": 150}))
+    assert fine(sharp) > 2 * fine(soft)
+    assert grey(view(client)).shape == (427, 640)
+
+
+def test_marks_are_drawn_on_what_is_sharp_and_the_truth_is_outlined(client):
+    plain, marked, outlined = (view(client), view(client, marks=True), view(client, truth=True))
+    assert len({plain, marked, outlined}) == 3
+
+
+def test_results_are_kept_and_two_good_ones_suggest_the_next(client):
+    before = client.get("/api/practice/results").get_json()
+    assert before["next"] == "stop"
+    for seed in (1, 2):
+        asked = {"kind": "stop", "seed": seed, "pressed": [START], "moves": 1}
+        best = client.post("/api/practice/results", json=asked).get_json()["answer"]
+        kept = client.post("/api/practice/results", json=asked | {"pressed": [best]})
+        assert kept.status_code == 201
+        assert kept.get_json()["score"] == 100
+    client.post("/api/practice/results", json=asked | {"pressed": [best]})
+    after = client.get("/api/practice/results").get_json()
+    assert after["next"] == "ends"
+    assert len(after["results"]) == len(before["results"]) + 5
+
+
+@pytest.mark.parametrize(
+    "wrong", [{"kind": "juggling"}, {"seed": -1}, {"setting": START | {"focus": 1e9}}, {"magnified": [2, 2]}]
+)
+def test_what_cannot_be_is_refused_with_a_sentence(client, wrong):
+    answer = client.post("/api/view", json={"kind": "tilt", "seed": 3, "setting": START} | wrong)
+    assert answer.status_code == 422
+    assert answer.get_json()["problems"][0]["message"]
+
+
+def test_a_drill_says_what_is_engraved_on_its_knobs(client):
+    drill = client.get("/api/practice/drill?kind=limits&seed=5").get_json()
+    for knob in drill["knobs"]:
+        assert len(knob["scale"]) == knob["high"] - knob["low"] + 1
+    assert not drill["reaches"]
+    assert drill["par"] >= 2
