@@ -64,6 +64,7 @@ def test_a_hand_that_looks_at_the_picture_only_makes_the_page_sharp(page, server
         page.locator("body").click(position={"x": 640, "y": 795})
         best("ArrowDown", "ArrowUp", 12)
         page.get_by_role("button", name="Whole frame").click()
+    page.locator("body").click(position={"x": 640, "y": 795})
     page.keyboard.press("Space")
     result = page.get_by_text(re.compile(r"^\d+ of 100"))
     expect(result).to_be_visible(timeout=LONG)

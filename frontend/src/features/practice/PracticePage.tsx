@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
+import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, dataOf } from "../../api/client";
 import type { DrillKind } from "../../api/types";
@@ -79,26 +80,29 @@ const fresh = () => 1 + Math.floor(Math.random() * 1e6);
 
 /** Learn to lay the plane by hand, on a set that does not melt. */
 export function PracticePage() {
-  const [open, setOpen] = useState<{ kind: DrillKind; seed: number } | null>(null);
+  // The drill stands in the address: the back button leaves it, and it can be shown to somebody else.
+  const [address, setAddress] = useSearchParams();
+  const drill = DRILLS.find((each) => each.kind === address.get("drill"));
+  const seed = Math.max(Math.floor(Number(address.get("seed") ?? 1)) || 1, 1);
+  const begin = (kind: DrillKind) => setAddress({ drill: kind, seed: String(fresh()) });
   const told = useQuery({ queryKey: ["practice"], queryFn: () => dataOf(api.GET("/api/practice/results")) });
   useEffect(() => {
     document.title = "Practice · Just Plane";
   }, []);
-  const drill = DRILLS.find((each) => each.kind === open?.kind);
   const results = told.data?.results ?? [];
   return (
     <Page>
       <TopBar title={drill ? drill.title : "Practice"}>
-        {open ? <Button onPress={() => setOpen(null)}>All drills</Button> : null}
+        {drill ? <Button onPress={() => setAddress({})}>All drills</Button> : null}
       </TopBar>
       <Main>
-        {open && drill ? (
+        {drill ? (
           <Play
-            key={`${open.kind}-${open.seed}`}
-            kind={open.kind}
-            seed={open.seed}
+            key={`${drill.kind}-${seed}`}
+            kind={drill.kind}
+            seed={seed}
             title={drill.title}
-            onAgain={() => setOpen({ kind: open.kind, seed: fresh() })}
+            onAgain={() => begin(drill.kind)}
           />
         ) : (
           <>
@@ -120,7 +124,7 @@ export function PracticePage() {
                   </div>
                   <Button
                     data-weight={told.data?.next === kind ? "main" : undefined}
-                    onPress={() => setOpen({ kind, seed: fresh() })}
+                    onPress={() => begin(kind)}
                     aria-label={`Begin: ${title}`}
                   >
                     Begin
