@@ -13,20 +13,21 @@ CHROMIUM_FLAGS = ["--no-sandbox", "--disable-quic", "--no-first-run", "--disable
 VIEWS = [
     ("shots", "", "", "paper", (1280, 800)),
     ("subject", "Cut cocoa", "subject", "paper", (1280, 800)),
-    ("subject-dark", "Cut cocoa", "subject", "dark", (1280, 800)),
     ("reach", "Praline", "reach", "paper", (1280, 800)),
     ("reach-objective", "Sugar", "reach", "dark", (1280, 800)),
     ("ruler", "Praline", "ruler", "paper", (1280, 800)),
     ("kit", "", "kit", "paper", (1280, 800)),
     ("aperture", "Ganache", "aperture", "paper", (1280, 800)),
-    ("aperture-dark", "Ganache", "aperture", "dark", (1280, 800)),
     ("stack", "Praline", "stack", "dark", (1280, 800)),
     ("light", "Ganache", "light", "paper", (1024, 768)),
-    ("run", "Cut cocoa", "run", "paper", (1280, 800)),
+    ("run-dark", "Praline", "run", "dark", (1280, 800)),
     ("plane", "Bonbon", "plane", "paper", (1280, 800)),
     ("plane-dark", "Foil", "plane", "dark", (1280, 800)),
     ("side-by-side", "Bonbon", "compare", "paper", (1280, 800)),
     ("run-sheet", "Praline", "sheet", "paper", (1280, 800)),
+    ("trials", "", "trials", "paper", (1280, 800)),
+    ("notebook", "", "notebook", "paper", (1280, 800)),
+    ("practice-dark", "", "practice", "dark", (1280, 800)),
     ("check", "Cut cocoa", "check", "paper", (1280, 800)),
     ("proof-dark", "Cut cocoa", "proof", "dark", (1280, 800)),
 ]
@@ -65,6 +66,8 @@ def take(browser, address, folder, name, shot, station, theme, size):
     if station == "kit":
         page.goto(f"{address}kit")
         page.get_by_role("button", name=re.compile("^90 mm")).click()
+    if station in PAGES:
+        PAGES[station](page, address)
     if shot:
         at = {"compare": "plane", "proof": "check"}.get(station, station)
         page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + at)
@@ -72,6 +75,8 @@ def take(browser, address, folder, name, shot, station, theme, size):
             page.get_by_role("button", name="Take a made-up one").click()
             page.get_by_role("button", name="Work out the size").click()
             page.get_by_text("the model says").wait_for()
+        elif at == "run":
+            drive(page)
         elif at == "check":
             look_through(page, station)
         else:
@@ -87,6 +92,51 @@ def take(browser, address, folder, name, shot, station, theme, size):
     page.screenshot(path=folder / f"{name}.png")
     page.close()
     print(folder / f"{name}.png")
+
+
+def drive(page):
+    """A run by the simulated devices, with a knock, as far as it goes."""
+    page.get_by_label(re.compile("^Rail reads")).fill("38.5")
+    page.get_by_role("button", name="Begin").click()
+    page.get_by_text("Who moves, who releases").wait_for()
+    for words in ("simulated rail", "simulated camera"):
+        page.get_by_text(words, exact=True).click()
+    page.get_by_role("button", name="What may go wrong").click()
+    for words in ("something is knocked", "the battery runs down"):
+        page.get_by_text(words, exact=True).click()
+    page.get_by_role("button", name="Let them work").click()
+    page.get_by_text("The run stands still.").wait_for(timeout=60_000)
+    page.get_by_text("The view jumped").wait_for(timeout=60_000)
+
+
+def try_gear(page, address):
+    """A made-up lens and a made-up rail, measured."""
+    page.goto(f"{address}trials")
+    for what, found in (
+        ("What a step of a rail moves", "mm a division"),
+        ("The best stop of a lens", "is the best stop"),
+    ):
+        page.get_by_role("button", name=re.compile("What$")).click()
+        page.get_by_role("option", name=what).click()
+        page.get_by_role("button", name="Try it on made-up frames").click()
+        page.get_by_role("heading", name=re.compile(found)).wait_for(timeout=60_000)
+
+
+def open_notebook(page, address):
+    """The season that the demo comes with."""
+    page.goto(f"{address}notebook")
+    page.get_by_role("article").first.wait_for()
+
+
+def practise(page, address):
+    """A drill with some tilt in it."""
+    page.goto(f"{address}practice?drill=tilt&seed=3")
+    page.get_by_role("img", name="What the camera shows").wait_for(timeout=30_000)
+    page.keyboard.press("Shift+ArrowUp")
+    page.wait_for_timeout(1200)
+
+
+PAGES = {"trials": try_gear, "notebook": open_notebook, "practice": practise}
 
 
 def look_through(page, station):
