@@ -88,3 +88,28 @@ def test_by_touch_every_drill_can_be_pressed_through(page, server):
     expect(page.get_by_text(re.compile(r"^\d+ of 100"))).to_be_visible(timeout=LONG)
     page.get_by_role("button", name="All drills").click()
     expect(page.get_by_role("img", name=re.compile("^First and last frame: 1 result"))).to_be_visible()
+
+
+def test_the_magnifier_is_read_by_keys_and_rocking_is_pressed_by_space(page, server):
+    page.get_by_role("link", name="Practice").click()
+    page.get_by_role("button", name="Begin: Read the magnifier").click()
+    for turn in range(10):
+        expect(page.get_by_text(f"{turn + 1} of 10")).to_be_visible(timeout=LONG)
+        pictures = page.get_by_role("img", name=re.compile("^Picture"))
+        expect(pictures).to_have_count(5, timeout=LONG)
+        if turn == 0:
+            page.wait_for_timeout(1500)
+            detail = [pictures.nth(place).evaluate(DETAIL) for place in range(5)]
+            page.keyboard.press(str(detail.index(max(detail)) + 1))
+        else:
+            page.keyboard.press("1")
+    expect(page.get_by_text(re.compile(r"[1-9]\d? of 10 were the sharpest"))).to_be_visible(timeout=LONG)
+    page.get_by_role("button", name="All drills").click()
+    page.get_by_role("button", name="Begin: Focus by rocking").click()
+    expect(page.get_by_role("img", name=re.compile("while the hand rocks"))).to_be_visible(timeout=LONG)
+    page.locator("body").click(position={"x": 640, "y": 795})
+    for turn in range(10):
+        expect(page.get_by_text(f"{turn} of 10 pressed")).to_be_visible()
+        page.wait_for_timeout(120)
+        page.keyboard.press("Space")
+    expect(page.get_by_text(re.compile(r"\d+ of 10 were sharp\."))).to_be_visible(timeout=LONG)

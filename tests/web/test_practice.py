@@ -55,7 +55,7 @@ def test_marks_are_drawn_on_what_is_sharp_and_the_truth_is_outlined(client):
 
 def test_results_are_kept_and_two_good_ones_suggest_the_next(client):
     before = client.get("/api/practice/results").get_json()
-    assert before["next"] == "stop"
+    assert before["next"] == "magnifier"
     for seed in (1, 2):
         asked = {"kind": "stop", "seed": seed, "pressed": [START], "moves": 1}
         best = client.post("/api/practice/results", json=asked).get_json()["answer"]
@@ -64,7 +64,16 @@ def test_results_are_kept_and_two_good_ones_suggest_the_next(client):
         assert kept.get_json()["score"] == 100
     client.post("/api/practice/results", json=asked | {"pressed": [best]})
     after = client.get("/api/practice/results").get_json()
-    assert after["next"] == "ends"
+    assert after["next"] == "magnifier"  # any may be taken at any time
+    for seed in (1, 2):
+        rounds = client.get(f"/api/practice/drill?kind=magnifier&seed={seed}").get_json()["rounds"]
+        picks = [min(range(5), key=lambda place, five=five: abs(five[place])) for five in rounds]
+        asked = {"kind": "magnifier", "seed": seed, "picks": picks}
+        assert client.post("/api/practice/results", json=asked).get_json()["score"] == 100
+    assert client.get("/api/practice/results").get_json()["next"] == "ends"
+    nothing = client.post("/api/practice/results", json={"kind": "rock", "seed": 1})
+    assert nothing.status_code == 422
+    assert "Nothing was pressed" in nothing.get_json()["detail"]
     assert len(after["results"]) == len(before["results"]) + 5
 
 

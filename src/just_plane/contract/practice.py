@@ -6,7 +6,7 @@ from pydantic import Field
 
 from just_plane.contract.base import Answer, Model
 
-DrillKind = Literal["stop", "ends", "tilt", "tilt_and_turn", "limits"]
+DrillKind = Literal["magnifier", "stop", "ends", "rock", "tilt", "tilt_and_turn", "limits"]
 Seed = Annotated[int, Field(ge=0, le=2**31)]
 Clicks = Annotated[int, Field(ge=-10_000, le=10_000)]
 
@@ -48,6 +48,7 @@ class DrillAnswer(Answer):
     presses: Annotated[int, Field(description="How many are asked for.")]
     par: Annotated[int, Field(description="Moves that a good hand takes.")]
     reaches: Annotated[bool, Field(description="The lens can make all of it sharp; else as sharp as it can.")]
+    rounds: Annotated[list[list[int]], Field(description="Clicks of focus to choose among; of the magnifier.")] = []
 
 
 class MagnifierPlace(Model):
@@ -67,6 +68,8 @@ class ViewAsked(Model):
     marks: Annotated[bool, Field(description="Sharp edges are hatched.")] = False
     moving: Annotated[bool, Field(description="Two levels of blur will do.")] = False
     truth: Annotated[bool, Field(description="What was really sharp is outlined: after the drill.")] = False
+    t: Annotated[float, Field(ge=0, le=3600, description="s: where the hand has the camera; of rocking.")] = 0.0
+    slower: Annotated[float, Field(ge=1, le=4, description="Times as slow, for those who ask for less motion.")] = 1.0
 
 
 class JudgeAsked(Model):
@@ -74,8 +77,16 @@ class JudgeAsked(Model):
 
     kind: DrillKind
     seed: Seed = 1
-    pressed: Annotated[list[DrillSetting], Field(min_length=1, max_length=2)]
-    moves: Annotated[int, Field(ge=0, le=100_000)]
+    pressed: Annotated[list[DrillSetting], Field(max_length=2)] = []
+    times: Annotated[
+        list[Annotated[float, Field(ge=0, le=3600)]],
+        Field(max_length=10, description="s, of the frame on the screen when it was pressed; of rocking."),
+    ] = []
+    picks: Annotated[
+        list[Annotated[int, Field(ge=0, le=4)]], Field(max_length=10, description="Of the magnifier.")
+    ] = []
+    slower: Annotated[float, Field(ge=1, le=4)] = 1.0
+    moves: Annotated[int, Field(ge=0, le=100_000)] = 0
     hints: Annotated[int, Field(ge=0, le=1000)] = 0
     time_s: Annotated[float, Field(ge=0, le=1e6, description="Shown, never counted.")] = 0.0
 

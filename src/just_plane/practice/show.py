@@ -7,6 +7,7 @@ import numpy as np
 from PIL import Image
 
 from just_plane.contract.practice import ViewAsked
+from just_plane.core.plane.tilt import TiltSetting
 from just_plane.core.practice.drill import (
     CIRCLE,
     FOCAL,
@@ -17,8 +18,8 @@ from just_plane.core.practice.drill import (
     lens_of,
     make_drill,
     set_of,
-    works_as,
 )
+from just_plane.core.practice.rocking import carried, make_rocking
 from just_plane.core.view.colour import LUMINANCE
 from just_plane.core.view.focus import focus_of_lens
 from just_plane.core.view.geometry import Grid, seen
@@ -60,15 +61,17 @@ class Shown:
         drill = make_drill(asked.kind, asked.seed)
         setting = held(drill, Setting(**asked.setting.model_dump()))
         lens, f_number = lens_of(drill, setting)
+        if asked.kind == "rock":
+            drill, lens, f_number = _rocked(drill, asked)
         grid = _grid(asked.magnified)
         live = self._live(drill, asked.magnified)
         # Pixels are places on the sensor, so that focusing makes the picture a little larger, as it does.
         sight = Sight(drill.image_distance, grid, setting.rail * RAIL_CLICK)
-        focus, effective = focus_of_lens(FOCAL, f_number, lens), works_as(drill, setting)
+        focus, effective = focus_of_lens(FOCAL, f_number, lens), f_number * lens.image_distance / FOCAL
         light = live.light(sight, focus, effective, neighbours=2 if asked.moving else 4)
         full = electrons_of(grid.pitch)
         at = asked.magnified
-        place = (-1.0, -1.0) if at is None else (at.from_left, at.from_top)
+        place = (asked.t, asked.t) if at is None else (at.from_left, at.from_top)
         frame = hash((*setting, *(round(1e4 * part) for part in place))) % (1 << 31)
         counted = Sensor(full=full, read=3.0, seed=drill.seed, frame=frame).counted(light)
         picture = toned(counted)
@@ -90,6 +93,19 @@ class Shown:
             self._lives.pop(next(iter(self._lives)))
         self._lives[key] = live
         return live
+
+
+def _rocked(drill, asked):
+    """The set nearer, and a square lens that blurs as much as the camera is off the plane.
+
+    The page stands square, so that a step along is a step of the focus: what is seen is looked at once, not anew for
+    every frame. That the picture grows by a hundredth meanwhile is left out.
+    """
+    rock = make_rocking(asked.seed)
+    drill = drill._replace(distance=rock.distance)
+    along = float(carried(asked.t, asked.seed, asked.slower))
+    off = (1 / FOCAL - 1 / (rock.distance - along)) / (1 / FOCAL - 1 / rock.distance)
+    return drill, TiltSetting(0.0, 0.0, drill.image_distance * off), rock.f_number
 
 
 def _grid(magnified):

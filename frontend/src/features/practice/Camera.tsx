@@ -41,7 +41,17 @@ export function Camera({ playing, kind, seed }: { playing: Playing; kind: DrillK
   const [magnified, setMagnified] = useState<ViewAsked["magnified"]>(null);
   const [marks, setMarks] = useState(false);
   const asked = now
-    ? { kind, seed, setting: now, magnified, marks: marks && !result, moving: false, truth: result !== null }
+    ? {
+        kind,
+        seed,
+        setting: now,
+        magnified,
+        marks: marks && !result,
+        moving: false,
+        truth: result !== null,
+        t: 0,
+        slower: 1,
+      }
     : null;
   const { src, lost } = useView(asked);
   return (

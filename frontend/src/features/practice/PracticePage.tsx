@@ -8,6 +8,8 @@ import { Button } from "../../controls/Button";
 import { TopBar } from "../../controls/TopBar";
 import { Curve } from "./Curve";
 import { Play } from "./Play";
+import { Reading } from "./Reading";
+import { Rock } from "./Rock";
 
 const Page = styled.div`
   display: grid;
@@ -50,6 +52,11 @@ const List = styled.ol`
 
 const DRILLS: readonly { kind: DrillKind; title: string; words: string }[] = [
   {
+    kind: "magnifier",
+    title: "Read the magnifier",
+    words: "Which of five is the sharpest, closer together from time to time.",
+  },
+  {
     kind: "stop",
     title: "Choose the stop",
     words: "How far to stop down before light itself takes more than it gives.",
@@ -58,6 +65,11 @@ const DRILLS: readonly { kind: DrillKind; title: string; words: string }[] = [
     kind: "ends",
     title: "First and last frame",
     words: "Where a stack begins and ends: too late is lost, too early is only time.",
+  },
+  {
+    kind: "rock",
+    title: "Focus by rocking",
+    words: "The press comes late: lead it.",
   },
   {
     kind: "tilt",
@@ -97,7 +109,7 @@ export function PracticePage() {
       </TopBar>
       <Main>
         {drill ? (
-          <Play
+          <Drilled
             key={`${drill.kind}-${seed}`}
             kind={drill.kind}
             seed={seed}
@@ -137,4 +149,10 @@ export function PracticePage() {
       </Main>
     </Page>
   );
+}
+
+function Drilled({ kind, ...rest }: { kind: DrillKind; seed: number; title: string; onAgain: () => void }) {
+  if (kind === "magnifier") return <Reading {...rest} />;
+  if (kind === "rock") return <Rock {...rest} />;
+  return <Play kind={kind} {...rest} />;
 }

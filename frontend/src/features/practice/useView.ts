@@ -1,59 +1,34 @@
 import { useEffect, useRef, useState } from "react";
 import type { ViewAsked } from "../../api/types";
+import { puller } from "./pull";
 
 const REST_MS = 150;
 
-/** The live picture by pull: one request under way, one waiting, the newest replaces it. Two levels of blur while
- * something moves, all of them at rest. */
+/** The live picture. Two levels of blur while something moves, all of them at rest. */
 export function useView(asked: ViewAsked | null): { src: string | null; lost: boolean } {
   const [src, setSrc] = useState<string | null>(null);
   const [lost, setLost] = useState(false);
-  const waiting = useRef<ViewAsked | null>(null);
-  const busy = useRef(false);
-  const shown = useRef<string | null>(null);
+  const pull = useRef<ReturnType<typeof puller> | null>(null);
   const key = asked ? JSON.stringify(asked) : "";
+
+  useEffect(() => {
+    const made = puller(
+      (pulled) => {
+        setSrc(pulled.src);
+        setLost(false);
+      },
+      () => setLost(true),
+    );
+    pull.current = made;
+    return () => made.end();
+  }, []);
 
   useEffect(() => {
     if (!key) return;
     const wanted = JSON.parse(key) as ViewAsked;
-    const pump = async () => {
-      if (busy.current) return;
-      busy.current = true;
-      while (waiting.current) {
-        const next = waiting.current;
-        waiting.current = null;
-        try {
-          const answer = await fetch("/api/view", {
-            method: "POST",
-            headers: { "Content-Type": "application/json" },
-            body: JSON.stringify(next),
-          });
-          if (!answer.ok) throw new Error(String(answer.status));
-          const fresh = URL.createObjectURL(await answer.blob());
-          if (shown.current) URL.revokeObjectURL(shown.current);
-          shown.current = fresh;
-          setSrc(fresh);
-          setLost(false);
-        } catch {
-          setLost(true);
-        }
-      }
-      busy.current = false;
-    };
-    waiting.current = { ...wanted, moving: true };
-    void pump();
-    const rest = setTimeout(() => {
-      waiting.current = { ...wanted, moving: false };
-      void pump();
-    }, REST_MS);
+    pull.current?.ask({ ...wanted, moving: true });
+    const rest = setTimeout(() => pull.current?.ask({ ...wanted, moving: false }), REST_MS);
     return () => clearTimeout(rest);
   }, [key]);
-
-  useEffect(
-    () => () => {
-      if (shown.current) URL.revokeObjectURL(shown.current);
-    },
-    [],
-  );
   return { src, lost };
 }

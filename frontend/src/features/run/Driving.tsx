@@ -90,6 +90,7 @@ export function Driving({ running }: { running: Running }) {
         </AnswerBox>
       )}
       {error ? <Lead role="alert">{sentenceOf(error)}</Lead> : null}
+      <AsTheyCome run={run} />
       <Row>
         <Button
           onPress={() => tell("once_more", last)}
@@ -119,7 +120,6 @@ export function Driving({ running }: { running: Running }) {
           ["the subject holds", run.plan.hold_still_s === null ? "for ever" : seconds(run.plan.hold_still_s)],
         ]}
       />
-      <AsTheyCome run={run} />
       {run.state === "stopped" || run.driven ? null : <FromCamera running={running} />}
       {next === null || run.driven ? null : <ByDevices key={run.run_id} running={running} run={run} />}
       {run.shot_changed ? (

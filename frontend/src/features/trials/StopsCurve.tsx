@@ -41,6 +41,10 @@ const Drawing = styled.svg`
   }
 `;
 
+const Figure = styled.figure`
+  margin: 0;
+`;
+
 const Caption = styled.figcaption`
   font-size: 12px;
   color: ${({ theme }) => theme.soft};
@@ -57,7 +61,7 @@ export function StopsCurve({ found }: { found: StopsFound }) {
       ? values.map((value, index) => `${index ? "L" : "M"}${at(index)} ${high(value ?? 0)}`).join("")
       : "";
   return (
-    <figure>
+    <Figure>
       <Drawing
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
@@ -90,6 +94,6 @@ export function StopsCurve({ found }: { found: StopsFound }) {
       <Caption>
         solid: measured, with its doubt · broken: a perfect lens · filled: as good as the best
       </Caption>
-    </figure>
+    </Figure>
   );
 }

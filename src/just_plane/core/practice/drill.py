@@ -15,7 +15,7 @@ from just_plane.core.view.focus import focus_of_lens
 from just_plane.core.view.geometry import Grid, seen
 from just_plane.core.view.scene import Scene, made_scene
 
-KINDS = ("stop", "ends", "tilt", "tilt_and_turn", "limits")
+KINDS = ("magnifier", "stop", "ends", "rock", "tilt", "tilt_and_turn", "limits")
 """In the order in which they are best learned."""
 SENSOR = (36.0, 24.0)
 CIRCLE = 0.03
@@ -99,6 +99,8 @@ def make_drill(kind, seed):
         )
     made = np.random.default_rng((KINDS.index(kind), seed))
     m = made.uniform(0.15, 0.35)
+    if kind in ("magnifier", "rock"):
+        return _square(kind, seed, m)
     distance = FOCAL * (1 + 1 / m)
     steep = made.uniform(0.5, 1.1)
     azimuth = math.pi / 2
@@ -128,6 +130,12 @@ def make_drill(kind, seed):
         knobs = (Knob("rail", -half, half, int(made.integers(-half // 3, half // 3 + 1)), RAIL_CLICK),)
     pivot = float(made.uniform(20, 60)) if kind == "limits" else 0.0
     return Drill(kind, seed, float(distance), slope, float(steep * height * 0.9), knobs, pivot)
+
+
+def _square(kind, seed, m):
+    """A page that stands square: it is looked at, not laid."""
+    knobs = (Knob("focus", -FOCUS_CLICKS, FOCUS_CLICKS, 0, FOCUS_CLICK),)
+    return Drill(kind, seed, float(FOCAL * (1 + 1 / m)), (0.0, 0.0), 0.0, knobs, 0.0)
 
 
 def start_of(drill):

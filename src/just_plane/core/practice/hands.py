@@ -19,6 +19,8 @@ from just_plane.core.practice.drill import (
 EYE = CIRCLE / 3
 """What an eye at the magnifier tells from sharp."""
 MOST_MOVES = 24
+PRESSES = 10
+"""Of the drills that are a count of hits."""
 HALF_TURN = 12
 """Clicks of the turn to where the lens tilts the same way again, the other way round."""
 NEARBY = 3
@@ -61,7 +63,7 @@ def best_setting(drill):
     """
     if drill.kind == "stop":
         return max((Setting(stop=stop) for stop in range(len(STOPS))), key=lambda one: worst_contrast_at(drill, one))
-    if drill.kind == "ends":
+    if drill.kind in ("ends", "magnifier", "rock"):
         return start_of(drill)
     knobs = {knob.name: knob for knob in drill.knobs}
     ideal = tilt_for_plane(FOCAL, drill.distance, *drill.slope)
@@ -158,4 +160,6 @@ def par_of(drill):
         return 1
     if drill.kind == "ends":
         return 2
+    if drill.kind in ("magnifier", "rock"):
+        return PRESSES
     return len(near_then_far(drill)[0])

@@ -16,8 +16,9 @@ from just_plane.contract.practice import (
     PracticeResults,
     ViewAsked,
 )
-from just_plane.practice.drills import drill_answer, move_said, next_kind, result_of
+from just_plane.practice.drills import NothingPressedError, drill_answer, move_said, next_kind, result_of
 from just_plane.web.answers import answer, store
+from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
 
 api = LateBlueprint(
@@ -47,7 +48,10 @@ def move_in_drill(body: MoveAsked):
 @api.post("/practice/results", responses={201: PracticeResult}, operation_id="judgeDrill")
 def judge_drill(body: JudgeAsked):
     """Judge what was pressed, and keep it."""
-    result = result_of(body, datetime.now(UTC).isoformat(timespec="milliseconds"))
+    try:
+        result = result_of(body, datetime.now(UTC).isoformat(timespec="milliseconds"))
+    except NothingPressedError:
+        return refuse(422, "practice.nothing", "Nothing was pressed.", "Press first.", "/pressed")
     store().practice.add(result.result_id, result.kind, result.model_dump_json(), result.at)
     return answer(result, 201)
 

@@ -1,0 +1,51 @@
+/** Pictures by pull: one request under way, one waiting, the newest replaces it. */
+import type { ViewAsked } from "../../api/types";
+
+export interface Pulled {
+  src: string;
+  asked: ViewAsked;
+}
+
+/** Asks for pictures and tells of each that comes; `onLost` when one does not. */
+export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) {
+  let waiting: ViewAsked | null = null;
+  let busy = false;
+  let shown: string | null = null;
+  let over = false;
+
+  async function pump() {
+    if (busy) return;
+    busy = true;
+    while (waiting && !over) {
+      const asked = waiting;
+      waiting = null;
+      try {
+        const answer = await fetch("/api/view", {
+          method: "POST",
+          headers: { "Content-Type": "application/json" },
+          body: JSON.stringify(asked),
+        });
+        if (!answer.ok) throw new Error(String(answer.status));
+        const src = URL.createObjectURL(await answer.blob());
+        if (shown) URL.revokeObjectURL(shown);
+        shown = src;
+        if (!over) onPicture({ src, asked });
+      } catch {
+        if (!over) onLost();
+      }
+    }
+    busy = false;
+  }
+
+  return {
+    ask(asked: ViewAsked) {
+      waiting = asked;
+      void pump();
+    },
+    isBusy: () => busy,
+    end() {
+      over = true;
+      if (shown) URL.revokeObjectURL(shown);
+    },
+  };
+}

@@ -1,0 +1,50 @@
+import { useEffect, useRef, useState } from "react";
+import type { DrillSetting, ViewAsked } from "../../api/types";
+import { puller } from "./pull";
+
+const START: DrillSetting = { focus: 0, tilt: 0, turn: 0, stop: 2, rail: 0 };
+
+/** What the camera shows while the hand carries it: frame after frame, as fast as they come, each with its own time. */
+export function useRocking(seed: number, slower: number, running: boolean) {
+  const [src, setSrc] = useState<string | null>(null);
+  const [lost, setLost] = useState(false);
+  const drawn = useRef<{ t: number; at: number } | null>(null);
+  useEffect(() => {
+    if (!running) return;
+    const began = performance.now();
+    let frame = 0;
+    const pull = puller(
+      (pulled) => {
+        setSrc(pulled.src);
+        setLost(false);
+        drawn.current = { t: pulled.asked.t, at: performance.now() };
+      },
+      () => setLost(true),
+    );
+    const ask = () => {
+      if (!pull.isBusy() && !document.hidden) {
+        const asked: ViewAsked = {
+          kind: "rock",
+          seed,
+          setting: START,
+          magnified: null,
+          marks: false,
+          moving: true,
+          truth: false,
+          t: (performance.now() - began) / 1000,
+          slower,
+        };
+        pull.ask(asked);
+      }
+      frame = requestAnimationFrame(ask);
+    };
+    frame = requestAnimationFrame(ask);
+    return () => {
+      cancelAnimationFrame(frame);
+      pull.end();
+    };
+  }, [seed, slower, running]);
+  /** The frame's own time, and the time since it was drawn: a slow machine or line costs nothing. */
+  const now = () => (drawn.current ? drawn.current.t + (performance.now() - drawn.current.at) / 1000 : null);
+  return { src, lost, now };
+}
