@@ -1,0 +1,61 @@
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import type { ViewAsked } from "../../api/types";
+import { puller } from "./pull";
+
+const asked = (focus: number) => ({ setting: { focus } }) as unknown as ViewAsked;
+const focusOf = (body: unknown) => (JSON.parse(String(body)) as ViewAsked).setting.focus;
+
+let answers: (() => void)[] = [];
+let sent: number[] = [];
+
+beforeEach(() => {
+  answers = [];
+  sent = [];
+  vi.stubGlobal("URL", { createObjectURL: () => `blob:${sent.length}`, revokeObjectURL: () => undefined });
+  vi.stubGlobal("fetch", (_: string, init: RequestInit) => {
+    sent.push(focusOf(init.body));
+    return new Promise((resolve) => {
+      answers.push(() => resolve({ ok: true, blob: () => Promise.resolve(new Blob()) }));
+    });
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const settle = async () => {
+  for (let turn = 0; turn < 6; turn += 1) await Promise.resolve();
+};
+
+it("has one request under way, and of those that wait the newest alone", async () => {
+  const shown: number[] = [];
+  const pull = puller(({ asked: of }) => shown.push(of.setting.focus), vi.fn());
+  [1, 2, 3, 4].forEach((focus) => pull.ask(asked(focus)));
+  expect(sent).toEqual([1]);
+  answers[0]?.();
+  await settle();
+  expect(sent).toEqual([1, 4]);
+  answers[1]?.();
+  await settle();
+  expect(shown).toEqual([1, 4]);
+  expect(pull.isBusy()).toBe(false);
+});
+
+it("says when a picture does not come, and goes on", async () => {
+  const lost = vi.fn();
+  const shown = vi.fn();
+  vi.stubGlobal("fetch", () => Promise.reject(new Error("gone")));
+  const pull = puller(shown, lost);
+  pull.ask(asked(1));
+  await settle();
+  expect(lost).toHaveBeenCalledTimes(1);
+  expect(pull.isBusy()).toBe(false);
+});
+
+it("shows nothing once it is over", async () => {
+  const shown = vi.fn();
+  const pull = puller(shown, vi.fn());
+  pull.ask(asked(1));
+  pull.end();
+  answers[0]?.();
+  await settle();
+  expect(shown).not.toHaveBeenCalled();
+});
