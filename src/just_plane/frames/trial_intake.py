@@ -105,6 +105,30 @@ def linear(facts):
     return np.take(_light_of(most), coded), clipped
 
 
+def readable(facts, odd, progress=None):
+    """Frames one after the other, those that cannot be read told and passed over.
+
+    Parameters
+    ----------
+    facts : list of FrameFacts
+    odd : list of TrialFrame      Added to.
+    progress : function or None   Called with (done, count, name).
+
+    Yields
+    ------
+    (FrameFacts, (H, W) array, float)   Linear light, and the share of it that is burnt out.
+    """
+    for index, one in enumerate(facts):
+        if progress:
+            progress(index, len(facts), Path(one.path).name)
+        try:
+            picture, clipped = linear(one)
+        except PictureError as error:
+            odd.append(TrialFrame(file=Path(one.path).name, problem=f"{error.message} {error.remedy}"))
+            continue
+        yield one, picture, clipped
+
+
 @lru_cache(maxsize=2)
 def _light_of(most):
     """Linear light of every code from 0 to the largest."""

@@ -1,17 +1,15 @@
 """Trials of a rail or of a camera's focus steps: how far a step goes, and how much play there is."""
 
 import math
-from pathlib import Path
 
 import numpy as np
 
-from just_plane.contract.trial import BacklashFound, StepsFound, TrialFrame, TrialResult
+from just_plane.contract.trial import BacklashFound, StepsFound, TrialResult
 from just_plane.core.trials.backlash import LEAST_FRAMES, read_backlash
 from just_plane.core.trials.rows import row_energies
 from just_plane.core.trials.slope import read_slope, step_of
-from just_plane.frames.trial_intake import linear
+from just_plane.frames.trial_intake import readable
 from just_plane.frames.trial_stops import refused
-from just_plane.pictures.reading import PictureError
 
 COARSE_ONLY = "Only part of the rows agree: a coarse reading. Stronger texture or smaller steps tell more."
 
@@ -120,18 +118,8 @@ def _capital(words):
 
 
 def _energies(frames, odd, progress):
-    rows, columns = [], []
-    for index, facts in enumerate(frames.facts):
-        if progress:
-            progress(index, len(frames.facts), Path(facts.path).name)
-        try:
-            picture, _ = linear(facts)
-        except PictureError as error:
-            odd.append(TrialFrame(file=Path(facts.path).name, problem=f"{error.message} {error.remedy}"))
-            continue
-        down, across = row_energies(picture)
-        rows.append(down)
-        columns.append(across)
+    energies = [row_energies(picture) for _, picture, _ in readable(frames.facts, odd, progress)]
+    rows, columns = zip(*energies, strict=True) if energies else ((), ())
     return np.array(rows), np.array(columns)
 
 

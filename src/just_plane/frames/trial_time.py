@@ -10,9 +10,8 @@ from just_plane.contract.trial import DarkFound, StillnessFound, TrialFrame, Tri
 from just_plane.core.shutters import marked_shutter
 from just_plane.core.trials.stillness import dark_frames, longest_shutter
 from just_plane.core.trials.texture import shared_detail
-from just_plane.frames.trial_intake import CLIPPED, linear
+from just_plane.frames.trial_intake import CLIPPED, readable
 from just_plane.frames.trial_stops import CIRCLE_PX, refused
-from just_plane.pictures.reading import PictureError
 
 LEAST_FRAMES = 4
 WANTED_FRAMES = 8
@@ -43,14 +42,8 @@ def stillness_trial(frames, asked, progress=None):
     pictures: list = []
     shutters = []
     sharpest = None
-    for index, one in enumerate(sorted(facts, key=lambda each: each.exposure_s)):
-        if progress:
-            progress(index, len(facts), Path(one.path).name)
-        try:
-            picture, clipped = linear(one)
-        except PictureError as error:
-            odd.append(TrialFrame(file=Path(one.path).name, problem=f"{error.message} {error.remedy}"))
-            continue
+    in_order = sorted(facts, key=lambda each: each.exposure_s)
+    for one, picture, clipped in readable(in_order, odd, progress):
         if clipped > CLIPPED:
             odd.append(TrialFrame(file=Path(one.path).name, problem="Too much of it is burnt out; it is left out."))
             continue
