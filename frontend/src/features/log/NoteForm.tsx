@@ -1,12 +1,13 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { LogEntry, LogNote } from "../../api/types";
+import type { LogEntry } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Check as Tick } from "../../controls/Check";
 import { Segments } from "../../controls/Segments";
 import { TextBox } from "../../controls/TextBox";
 import type { LogHeld } from "../../shot/useLog";
+import { useNote } from "./useNote";
 
 const MOST_OFFERED = 8;
 
@@ -31,24 +32,24 @@ const GOOD = [
 export function NoteForm({ entry, held }: { entry: LogEntry; held: LogHeld }) {
   const [own, setOwn] = useState("");
   const { note } = held;
-  const put = (part: Partial<LogNote>) => note.mutate({ entry, note: { ...entry.note, ...part } });
+  const [written, put] = useNote(entry, held);
   const mark = (word: string, on: boolean) =>
-    put({ wrong: on ? [...entry.note.wrong, word] : entry.note.wrong.filter((each) => each !== word) });
-  const offered = [...entry.note.wrong, ...held.words.filter((word) => !entry.note.wrong.includes(word))];
+    put({ wrong: on ? [...written.wrong, word] : written.wrong.filter((each) => each !== word) });
+  const offered = [...written.wrong, ...held.words.filter((word) => !written.wrong.includes(word))];
   return (
     <Form>
       <Segments
         label="How good it was"
-        value={entry.note.good ?? ""}
+        value={written.good ?? ""}
         onChange={(good) => put({ good: good === "" ? null : good })}
         options={GOOD as readonly { id: (typeof GOOD)[number]["id"] | ""; label: string }[]}
       />
       <Words role="group" aria-label="What went wrong">
-        {offered.slice(0, Math.max(MOST_OFFERED, entry.note.wrong.length)).map((word) => (
+        {offered.slice(0, Math.max(MOST_OFFERED, written.wrong.length)).map((word) => (
           <Tick
             key={word}
             label={word}
-            value={entry.note.wrong.includes(word)}
+            value={written.wrong.includes(word)}
             onChange={(on) => mark(word, on)}
           />
         ))}
@@ -66,7 +67,7 @@ export function NoteForm({ entry, held }: { entry: LogEntry; held: LogHeld }) {
       ) : null}
       <TextBox
         label="Next time"
-        value={entry.note.next_time}
+        value={written.next_time}
         onChange={(next_time) => put({ next_time })}
         maxLength={300}
         lines
