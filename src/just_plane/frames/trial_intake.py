@@ -1,10 +1,12 @@
 """Frames of a trial: read, made linear, and told apart from those that do not belong."""
 
+import math
 import re
 from functools import lru_cache
 from pathlib import Path
 from typing import NamedTuple
 
+import cv2
 import numpy as np
 
 from just_plane.contract.trial import TrialFrame
@@ -101,8 +103,10 @@ def linear(facts):
     """
     coded = read_grey(facts)
     most = int(np.iinfo(coded.dtype).max)
-    clipped = float((coded >= BURNT * most).mean())
-    return np.take(_light_of(most), coded), clipped
+    clipped = np.count_nonzero(coded >= math.ceil(BURNT * most)) / coded.size
+    table = _light_of(most)
+    # The library's look-up for 8 bits is several times quicker.
+    return (cv2.LUT(coded, table) if coded.dtype == np.uint8 else np.take(table, coded)), clipped
 
 
 def readable(facts, odd, progress=None):

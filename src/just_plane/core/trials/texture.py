@@ -15,7 +15,7 @@ from just_plane.core.errors import OutOfDomainError
 LOW, HIGH = 0.75, 1.33
 """The ring of frequencies, times the one asked for."""
 TILE = 256
-MOST_TILES = 81
+MOST_TILES = 64
 MIDDLE = 0.8
 """Share of the frame, each way, that is looked at: corners of a lens are another trial."""
 HANN_BANDWIDTH = 2.25
