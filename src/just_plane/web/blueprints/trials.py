@@ -58,7 +58,8 @@ def get_trial(path: TrialPath):
 @api.put("/trials/<trial_id>/judged", responses={200: TrialAnswer, 409: Problem}, operation_id="judgeTrial")
 def judge_trial(path: TrialPath, body: TrialJudged):
     """Believe a trial: it goes into the kit. Or do not, and it is taken out of it."""
-    trial = _settled(store().trials.get(path.trial_id))
+    kept = store().trials.get(path.trial_id)
+    trial = _settled(kept, store().jobs.get(kept.job_id))
     if trial.result_json is None:
         return refuse(422, "trial.not_done", "This trial is not done.", "Wait until it is.", "/believed")
     asked, result = TrialAsked.model_validate_json(trial.asked_json), TrialResult.model_validate_json(trial.result_json)
@@ -94,11 +95,10 @@ def practice_trial(body: TrialPracticeAsked):
     return answer(write_trial_frames(folder, body.kind, body.seed, body.noise))
 
 
-def _settled(trial):
-    """The trial with its result, once its job is done."""
+def _settled(trial, job):
+    """The trial with its result, once its job is done: by the job as it was looked at, so that both agree."""
     if trial.result_json is not None:
         return trial
-    job = store().jobs.get(trial.job_id)
     if job.state != "done":
         return trial
     try:
@@ -117,9 +117,9 @@ def _place(kit, asked):
 
 
 def _told(trial):
-    trial = _settled(trial)
-    asked = TrialAsked.model_validate_json(trial.asked_json)
     job = store().jobs.get(trial.job_id)
+    trial = _settled(trial, job)
+    asked = TrialAsked.model_validate_json(trial.asked_json)
     running = job.state in ("running", "cancelling")
     share, _ = current_app.config["JUST_PLANE_RUNNER"].progress(job) if running else (0.0, "")
     kit = store().kit.now().body
