@@ -3,7 +3,8 @@
 import numpy as np
 import pytest
 
-from just_plane.core.practice.reading import blur_at, reading_score, rounds_of, sharpest_of
+from just_plane.core.practice.drill import Setting, make_drill, worst_blur
+from just_plane.core.practice.reading import reading_score, rounds_of, sharpest_of
 from just_plane.core.practice.rocking import (
     SHUTTER_LAG_S,
     carried,
@@ -78,7 +79,7 @@ def test_one_of_five_is_sharpest_and_they_come_closer_together():
         assert len(rounds) == 10
         for clicks in rounds:
             assert len(set(clicks)) == 5
-            blurs = [blur_at(click) for click in clicks]
+            blurs = [worst_blur(make_drill("magnifier", seed), Setting(focus=click)) for click in clicks]
             assert int(np.argmin(blurs)) == sharpest_of(clicks)
             assert sorted(blurs)[0] < sorted(blurs)[1]
             places.add(sharpest_of(clicks))

@@ -90,6 +90,16 @@ def test_an_edge_gives_absolute_contrast(noise, mean):
     assert np.mean(np.abs(off)) < mean
 
 
+@pytest.mark.parametrize(("amount", "sharpened"), [(0.0, False), (1.0, True)])
+def test_an_edge_that_the_camera_sharpened_is_told(amount, sharpened):
+    seen = edge(7).reshape(200, 8, 260, 8).mean((1, 3))
+    soft = through(seen, lambda r: np.exp(-2 * (np.pi * r * 1.2) ** 2))
+    wide = through(seen, lambda r: np.exp(-2 * (np.pi * r * 2.5) ** 2))
+    picture = (soft + amount * (soft - wide))[20:-20, 30:-30]
+    noisy = picture + np.random.default_rng(3).normal(0, 0.005, picture.shape)
+    assert read_edge(noisy).sharpened is sharpened
+
+
 def test_what_is_no_edge_is_refused_with_a_sentence():
     flat = np.random.default_rng(1).normal(0.5, 0.01, (200, 260))
     assert "no edge" in read_edge(flat)

@@ -48,6 +48,8 @@ class DrillAnswer(Answer):
     presses: Annotated[int, Field(description="How many are asked for.")]
     par: Annotated[int, Field(description="Moves that a good hand takes.")]
     reaches: Annotated[bool, Field(description="The lens can make all of it sharp; else as sharp as it can.")]
+    sharp_um: Annotated[float, Field(description="Blur that counts as sharp.")]
+    marks_reach_um: Annotated[float, Field(description="Blur up to which edges of the whole frame are marked.")]
     rounds: Annotated[list[list[int]], Field(description="Clicks of focus to choose among; of the magnifier.")] = []
 
 

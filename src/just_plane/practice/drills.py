@@ -8,6 +8,7 @@ from just_plane.core.practice.drill import (
     CIRCLE,
     KINDS,
     RAIL_CLICK,
+    SENSOR,
     STOPS,
     Setting,
     held,
@@ -20,6 +21,7 @@ from just_plane.core.practice.reading import reading_score, rounds_of, sharpest_
 from just_plane.core.practice.rocking import hits, lateness, make_rocking, rocking_score
 from just_plane.core.practice.score import ends_of, judge
 from just_plane.core.practice.words import hint, saw
+from just_plane.practice.show import COLUMNS, marks_reach
 
 LATE_ENOUGH_S = 0.025
 WITHOUT_KNOBS = ("magnifier", "rock")
@@ -59,6 +61,8 @@ def drill_answer(kind, seed):
         knobs=[KnobAnswer(name=knob.name, low=knob.low, high=knob.high, scale=_scale(knob)) for knob in drill.knobs],
         presses=PRESSES if kind in WITHOUT_KNOBS else 2 if kind == "ends" else 1,
         par=par_of(drill),
+        sharp_um=1000 * CIRCLE,
+        marks_reach_um=round(1000 * marks_reach(SENSOR[0] / COLUMNS), 1),
         rounds=rounds_of(seed) if kind == "magnifier" else [],
         reaches=kind in ("stop", "ends", *WITHOUT_KNOBS) or worst_blur(drill, best) <= CIRCLE,
     )

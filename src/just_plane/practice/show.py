@@ -24,7 +24,7 @@ from just_plane.core.view.colour import LUMINANCE
 from just_plane.core.view.focus import focus_of_lens
 from just_plane.core.view.geometry import Grid, seen
 from just_plane.core.view.live import Live, Sight
-from just_plane.core.view.marking import sharp_edges, sharp_ratio
+from just_plane.core.view.marking import HONEST_PITCH, honest_marks, sharp_edges, sharp_ratio
 from just_plane.core.view.sensor import Sensor, electrons_of, toned
 
 COLUMNS, ROWS = 640, 427
@@ -76,8 +76,7 @@ class Shown:
         counted = Sensor(full=full, read=3.0, seed=drill.seed, frame=frame).counted(light)
         picture = toned(counted)
         if asked.marks:
-            # Where pixels are coarse no mark can tell the circle of confusion: it tells five of its pixels.
-            blur = max(CIRCLE, 5 * grid.pitch)
+            blur = marks_reach(grid.pitch)
             noise = float(np.sqrt(0.3 / full + (3.0 / full) ** 2))
             marks = sharp_edges(counted @ LUMINANCE, noise, sharp_ratio(blur, effective, grid.pitch))
             _hatched(picture, marks)
@@ -93,6 +92,20 @@ class Shown:
             self._lives.pop(next(iter(self._lives)))
         self._lives[key] = live
         return live
+
+
+def marks_reach(pitch):
+    """Blur up to which edges are marked: where pixels are coarse no mark can tell the circle of confusion.
+
+    Parameters
+    ----------
+    pitch : float   mm on the sensor of one pixel of the view.
+
+    Returns
+    -------
+    float           mm.
+    """
+    return CIRCLE if honest_marks(CIRCLE, pitch) else pitch / HONEST_PITCH
 
 
 def _rocked(drill, asked):

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
-import type { DrillKind, ViewAsked } from "../../api/types";
+import type { Drill, DrillKind, ViewAsked } from "../../api/types";
 import type { Playing } from "./useDrill";
 import { useView } from "./useView";
 
@@ -87,15 +87,17 @@ export function Camera({ playing, kind, seed }: { playing: Playing; kind: DrillK
         ) : result ? (
           <p>outlined: what was really sharp</p>
         ) : marks ? (
-          <p>
-            {magnified
-              ? "Marks here are honest: they tell what counts as sharp."
-              : "On the whole frame marks reach to about 280 µm of blur, nine times what counts as sharp."}
-          </p>
+          <p>{magnified ? "Marks here are honest: they tell what counts as sharp." : reachWords(drill)}</p>
         ) : (
           <p>A press on the picture puts the magnifier there.</p>
         )}
       </Tools>
     </Frame>
   );
+}
+
+function reachWords(drill: Drill | undefined): string {
+  if (!drill) return "";
+  const times = Math.round(drill.marks_reach_um / drill.sharp_um);
+  return `On the whole frame marks reach to about ${Math.round(drill.marks_reach_um)} µm of blur, ${times} times what counts as sharp.`;
 }

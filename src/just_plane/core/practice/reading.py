@@ -2,8 +2,6 @@
 
 import numpy as np
 
-from just_plane.core.practice.drill import Setting, make_drill, worst_blur
-
 ROUNDS, CHOICES = 10, 5
 WIDEST, NARROWEST = 14, 3
 """Clicks of focus between two of the five, in the first round and in the last."""
@@ -59,17 +57,3 @@ def reading_score(seed, picks):
     """
     right = sum(pick == sharpest_of(clicks) for pick, clicks in zip(picks, rounds_of(seed), strict=False))
     return 100 * max((right / ROUNDS - BY_CHANCE) / (1 - BY_CHANCE), 0.0)
-
-
-def blur_at(click):
-    """How soft a setting is on the square page of this drill.
-
-    Parameters
-    ----------
-    click : int
-
-    Returns
-    -------
-    float   mm on the sensor.
-    """
-    return worst_blur(make_drill("magnifier", 0), Setting(focus=click))

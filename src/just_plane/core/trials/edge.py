@@ -136,10 +136,12 @@ def _spread(picture, slope, offset, angle, sign):
     feet = max(int(2.0 / BIN_PX), 4)
     step = abs(float(np.mean(profile[-feet:]) - np.mean(profile[:feet])))
     contrast = np.abs(phase @ taken) / max(step, 1e-12) / np.sinc(frequencies * BIN_PX) ** 2
-    over = max(profile.max() - max(profile[-8:].mean(), profile[:8].mean()), 0.0)
-    smooth = np.convolve(line, np.ones(4) / 4, "same")
-    dip = -min(float(np.minimum(smooth, 0).sum() * window.mean()), 0.0)
-    return Edge(frequencies, contrast, angle, bool(over > OVERSHOOT * step and dip > 0))
+    bright, dark = float(np.mean(profile[-feet:])), float(np.mean(profile[:feet]))
+    high, low = max(bright, dark), min(bright, dark)
+    soft = np.convolve(profile, np.ones(4) / 4, "valid")
+    # Sharpening in a camera leaves a rim on either side: one alone may be the light.
+    sharpened = min(float(soft.max()) - high, low - float(soft.min())) > OVERSHOOT * step
+    return Edge(frequencies, contrast, angle, sharpened)
 
 
 def _width(line, where):
