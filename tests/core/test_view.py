@@ -124,7 +124,7 @@ def live_view(seed=0):
 
 
 def sight(along=0.0):
-    return Sight(120.0, Grid(120, 160, 0.06), along)
+    return Sight(120.0, Grid(120, 160, 0.06), (0.0, 0.0, along))
 
 
 def test_a_frame_does_not_depend_on_what_was_looked_at_before():

@@ -8,23 +8,11 @@ import pytest
 from just_plane.core.contrast import contrast
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane import wedge_blur
-from just_plane.core.practice.drill import (
-    CIRCLE,
-    FOCAL,
-    JUDGED,
-    KINDS,
-    STOPS,
-    Setting,
-    held,
-    lens_of,
-    make_drill,
-    start_of,
-    works_as,
-    worst_blur,
-    worst_contrast_at,
-)
+from just_plane.core.plane.tilt import TiltSetting
+from just_plane.core.practice.drill import CIRCLE, FOCAL, KINDS, STOPS, Setting, held, make_drill, start_of
 from just_plane.core.practice.hands import best_setting, near_then_far, par_of
 from just_plane.core.practice.score import ends_of, judge, score
+from just_plane.core.practice.seeing import JUDGED, works_as, worst_blur, worst_contrast_at
 from just_plane.core.practice.words import hint, saw
 
 TILTS = ("tilt", "tilt_and_turn", "limits")
@@ -35,12 +23,22 @@ SEEDS = range(30)
 def test_blur_is_that_of_points_on_the_page_seen_through_the_tilted_lens(kind):
     drill = make_drill(kind, 4)
     setting = start_of(drill)._replace(tilt=5, focus=11)
-    lens, f_number = lens_of(drill, setting)
-    xi, yi = np.meshgrid(*JUDGED.places())
-    away = 1 - (drill.slope[0] * xi + drill.slope[1] * yi) / lens.image_distance
-    z = drill.distance / away
-    points = np.stack([xi * z / lens.image_distance, yi * z / lens.image_distance, z], axis=-1).reshape(-1, 3)
-    expected = wedge_blur(FOCAL, f_number, lens, points).max()
+    clicks = {knob.name: knob.click for knob in drill.knobs}
+    tilt = 5 * clicks["tilt"]
+    azimuth = math.pi / 2 if "turn" not in clicks else setting.turn * clicks["turn"]
+    # The node swings about the pivot behind it, toward where the lens faces: opposite to where the plane recedes.
+    faces = np.array([-math.cos(azimuth), -math.sin(azimuth)])
+    node = np.append(drill.gear.pivot * math.sin(tilt) * faces, drill.gear.pivot * (math.cos(tilt) - 1))
+    middle = FOCAL * drill.distance / (drill.distance - FOCAL)
+    image = middle + 11 * clicks["focus"] + node[2]
+    rows, columns = JUDGED
+    # Places of the sensor, shown as if it had grown no larger by focusing; rays through the node meet the page.
+    across, up = np.meshgrid((np.arange(columns) - 9) * 36 / 19, -(np.arange(rows) - 6) * 36 / 19)
+    rays = np.stack([across / middle + node[0] / image, up / middle + node[1] / image], axis=-1)
+    slope = np.array(drill.slope)
+    z = (drill.distance + slope @ node[:2] - node[2]) / (1 - rays @ slope)
+    points = np.concatenate([rays * z[..., np.newaxis], z[..., np.newaxis]], axis=-1).reshape(-1, 3)
+    expected = wedge_blur(FOCAL, 5.6, TiltSetting(tilt, azimuth, image), points).max()
     assert worst_blur(drill, setting) == pytest.approx(expected, rel=1e-4)
 
 

@@ -3,35 +3,73 @@
 import numpy as np
 import pytest
 
-from just_plane.core.practice.drill import Setting, make_drill, worst_blur
+from just_plane.core.practice.drill import Setting, make_drill
 from just_plane.core.practice.reading import reading_score, rounds_of, sharpest_of
 from just_plane.core.practice.rocking import (
     SHUTTER_LAG_S,
     carried,
+    carried_across,
     chances,
     hits,
     lateness,
     make_rocking,
     rocking_score,
 )
+from just_plane.core.practice.seeing import worst_blur
+from just_plane.core.practice.sway import subject_moved
 
 SEEDS = range(30)
 
 
 def test_the_hand_is_the_same_again_and_sways_as_much_as_it_should():
     times = np.arange(0, 600, 0.02)
-    for seed in range(4):
-        place = carried(times, seed)
-        assert np.array_equal(place, carried(times, seed))
-        rock = 2.0 * np.sin(2 * np.pi * 0.4 * times)
-        assert (place - rock).std() == pytest.approx(0.4, rel=0.15)
-    assert not np.allclose(carried(times, 1), carried(times, 2))
-    assert carried(3.0, 1, slower=2.0) == pytest.approx(carried(1.5, 1))
+    rock = 2.0 * np.sin(2 * np.pi * 0.4 * times)
+    for hold, sway in (("rested", 0.15), ("braced", 0.4), ("standing", 1.2)):
+        for seed in range(4):
+            drill = make_rocking(seed, hold)
+            place = carried(times, drill)
+            assert np.array_equal(place, carried(times, drill))
+            assert (place - rock).std() == pytest.approx(sway, rel=0.15)
+            across = np.array([carried_across(t, drill) for t in times[::50]])
+            assert across.std(axis=0) == pytest.approx([sway, sway], rel=0.3)
+            assert abs(np.corrcoef(across[:, 0], (place - rock)[::50])[0, 1]) < 0.3
+    assert not np.allclose(carried(times, make_rocking(1)), carried(times, make_rocking(2)))
+    assert carried(3.0, make_rocking(1), slower=2.0) == pytest.approx(carried(1.5, make_rocking(1)))
+
+
+def test_a_draught_comes_in_gusts_and_a_living_thing_holds_still_between_jumps():
+    times = np.arange(0, 1200, 0.01)
+    blown = subject_moved(times, 3, "draught")
+    assert 0.05 < blown.std() < 0.3
+    # Gusts of four seconds: the strength in a tenth of one swells and dies.
+    strength = np.abs(blown[: len(blown) // 400 * 400]).reshape(-1, 10, 40).mean(axis=(0, 2))
+    assert strength.min() < 0.1 * strength.max()
+    alive = subject_moved(times, 3, "alive")
+    still = np.abs(np.diff(alive)) < 1e-9
+    assert still.mean() == pytest.approx(1 - 0.2 * 0.08, abs=0.01)  # 0.2 jumps a second, each of 80 ms
+    landed = np.unique(np.round(alive[1:][still], 6))
+    assert set(landed) <= {-1.0, 0.0, 1.0}
+    assert np.all(subject_moved(times, 3) == 0)
+
+
+def test_what_moves_is_chased_by_the_same_press_and_a_random_one_is_worth_as_little():
+    for hold, subject in (("standing", "still"), ("braced", "draught"), ("rested", "alive")):
+        drill = make_rocking(4, hold, subject)
+        times = np.arange(0, 60, 0.002)
+        off = carried(times, drill) - carried(times, make_rocking(4, hold))
+        assert np.allclose(off, subject_moved(times, 4, subject))
+        through = times[np.flatnonzero(np.diff(np.sign(carried(times, drill))))][:10]
+        assert rocking_score(drill, through - SHUTTER_LAG_S) > 90
+    random = [
+        rocking_score(make_rocking(seed, "standing", "draught"), np.random.default_rng(seed).uniform(0, 60, 10))
+        for seed in SEEDS
+    ]
+    assert np.mean(random) < 20
 
 
 def crossings(drill):
     times = np.arange(0, 60, 0.002)
-    place = carried(times, drill.seed)
+    place = carried(times, drill)
     return times[np.flatnonzero(np.sign(place[1:]) != np.sign(place[:-1]))]
 
 
@@ -51,7 +89,7 @@ def test_a_hand_that_leads_by_the_lag_hits_and_one_that_waits_until_it_is_sharp_
 def test_a_press_is_sharp_when_the_camera_is_within_the_depth_as_the_shutter_opens():
     drill = make_rocking(5)
     times = np.linspace(0, 20, 400)
-    expected = np.abs(carried(times + 0.06, 5)) <= drill.depth / 2
+    expected = np.abs(carried(times + 0.06, drill)) <= drill.depth / 2
     assert np.array_equal(hits(drill, times), expected)
     # 2 c N (1 + m) / m^2
     assert drill.depth == pytest.approx(0.06 * drill.f_number * (1 + drill.magnification) / drill.magnification**2)

@@ -1,6 +1,8 @@
 """Practice over HTTP: pictures that are functions of what is asked, results kept, bad input refused."""
 
 import io
+import json
+from importlib.resources import files
 
 import numpy as np
 import pytest
@@ -92,3 +94,52 @@ def test_a_drill_says_what_is_engraved_on_its_knobs(client):
         assert len(knob["scale"]) == knob["high"] - knob["low"] + 1
     assert not drill["reaches"]
     assert drill["par"] >= 2
+
+
+@pytest.fixture(scope="module")
+def tray(client):
+    body = json.loads((files("just_plane.demo") / "shots" / "bonbon-tray.json").read_text())
+    return client.post("/api/shots", json=body).get_json()
+
+
+def test_a_shot_is_practised_as_it_was_when_the_drill_began(client, tray):
+    drill = client.get(f"/api/practice/drill?shot_id={tray['shot_id']}&seed=4").get_json()
+    assert drill["kind"] == "own"
+    assert drill["title"] == "Bonbon tray, raking view"
+    asked = [point["name"] for point in tray["shot"]["plane"]["points"] if point["wanted"] == "sharp"]
+    assert sorted(place["name"] for place in drill["places"]) == sorted(asked)
+    which = {"kind": "own", "seed": 4, "own": drill["own"]}
+    picture = view(client, **which, setting=drill["start"])
+    emptied = tray["shot"] | {"plane": tray["shot"]["plane"] | {"points": []}}
+    saved = client.put(f"/api/shots/{tray['shot_id']}", json={"shot": emptied, "base_revision": tray["revision"]})
+    assert saved.status_code == 200, saved.get_json()
+    assert view(client, **which, setting=drill["start"]) == picture
+    kept = client.post("/api/practice/results", json=which | {"pressed": [drill["start"]], "moves": 1}).get_json()
+    assert kept["title"] == drill["title"]
+    again = which | {"pressed": [kept["steps"][-1]["setting"]], "moves": 3}
+    assert client.post("/api/practice/results", json=again).get_json()["score"] > 90
+    refused = client.get(f"/api/practice/drill?shot_id={tray['shot_id']}")
+    assert refused.status_code == 422
+    assert "0 of the three points" in refused.get_json()["detail"]
+
+
+def test_a_set_of_ones_own_names_its_shot_and_no_other_drill_does(client):
+    own = {"shot_id": "x" * 20, "revision": 1}
+    for wrong in ({"kind": "own"}, {"kind": "tilt", "own": own}):
+        answer = client.post("/api/view", json={"seed": 1, "setting": START} | wrong)
+        assert answer.status_code == 422
+        assert "names its shot" in str(answer.get_json())
+    assert client.post("/api/view", json={"kind": "own", "own": own, "setting": START}).status_code == 404
+    assert client.get("/api/practice/drill?shot_id=nowhere").status_code == 404
+    assert client.get("/api/practice/drill?kind=tilt&shot_id=nowhere").status_code == 422
+
+
+def test_marks_are_seen_without_colours(client):
+    best = client.post("/api/practice/results", json={"kind": "tilt", "seed": 3, "pressed": [START], "moves": 0})
+    asked = {"setting": best.get_json()["answer"], "magnified": {"from_left": 0.5, "from_top": 0.5}}
+    plain, marked = grey(view(client, **asked)), grey(view(client, **asked, marks=True))
+    changed = np.abs(marked - plain) > 25
+    assert changed.mean() > 0.01
+    # Strokes are light beside dark, so that they stand out on whatever lies below.
+    assert (marked - plain)[changed].max() > 60
+    assert (marked - plain)[changed].min() < -60

@@ -55,3 +55,6 @@ export type DrillKind = Drill["kind"];
 export type DrillSetting = Drill["start"];
 export type ViewAsked = Schemas["ViewAsked"];
 export type PracticeResult = Schemas["PracticeResult"];
+export type PracticeResults = Schemas["PracticeResults"];
+export type Hold = ViewAsked["hold"];
+export type SubjectMoves = ViewAsked["subject"];

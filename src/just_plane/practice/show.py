@@ -8,18 +8,9 @@ from PIL import Image
 
 from just_plane.contract.practice import ViewAsked
 from just_plane.core.plane.tilt import TiltSetting
-from just_plane.core.practice.drill import (
-    CIRCLE,
-    FOCAL,
-    RAIL_CLICK,
-    SENSOR,
-    Setting,
-    held,
-    lens_of,
-    make_drill,
-    set_of,
-)
-from just_plane.core.practice.rocking import carried, make_rocking
+from just_plane.core.practice.drill import CIRCLE, FOCAL, Setting, held, make_drill
+from just_plane.core.practice.rocking import carried, carried_across, make_rocking
+from just_plane.core.practice.seeing import grid_seen, lens_of, set_of
 from just_plane.core.view.colour import LUMINANCE
 from just_plane.core.view.focus import focus_of_lens
 from just_plane.core.view.geometry import Grid, seen
@@ -28,10 +19,8 @@ from just_plane.core.view.marking import HONEST_PITCH, honest_marks, sharp_edges
 from just_plane.core.view.sensor import Sensor, electrons_of, toned
 
 COLUMNS, ROWS = 640, 427
-PIXEL = 0.006
-"""mm of the sensor: one to one in the magnifier."""
 QUALITY = 82
-SAFFRON = (239, 178, 42)
+SAFFRON, INK = (239, 178, 42), (16, 18, 20)
 HATCH = 6
 KEPT = 3
 
@@ -43,97 +32,106 @@ class Shown:
         self._lives: dict = {}
         self._lock = threading.Lock()
 
-    def picture(self, asked: ViewAsked):
+    def picture(self, asked: ViewAsked, own=None):
         """What the camera shows.
 
         Parameters
         ----------
         asked : ViewAsked
+        own : Own or None   The shot's own set, of the kind ``own``.
 
         Returns
         -------
         bytes   A JPEG.
         """
         with self._lock:
-            return _jpeg(self._drawn(asked))
+            return _jpeg(self._drawn(asked, own))
 
-    def _drawn(self, asked):
-        drill = make_drill(asked.kind, asked.seed)
+    def _drawn(self, asked, own):
+        drill = make_drill(asked.kind, asked.seed) if own is None else own.drill
         setting = held(drill, Setting(**asked.setting.model_dump()))
-        lens, f_number = lens_of(drill, setting)
+        found = lens_of(drill, setting)
+        shift = (0.0, 0.0)
+        grid = _grid(drill, asked.magnified)
         if asked.kind == "rock":
-            drill, lens, f_number = _rocked(drill, asked)
-        grid = _grid(asked.magnified)
-        live = self._live(drill, asked.magnified)
-        # Pixels are places on the sensor, so that focusing makes the picture a little larger, as it does.
-        sight = Sight(drill.image_distance, grid, setting.rail * RAIL_CLICK)
-        focus, effective = focus_of_lens(FOCAL, f_number, lens), f_number * lens.image_distance / FOCAL
-        light = live.light(sight, focus, effective, neighbours=2 if asked.moving else 4)
-        full = electrons_of(grid.pitch)
+            drill, found, shift = _rocked(drill, found, asked, grid)
+        live = self._live(drill, asked, own)
+        sight = Sight(drill.image_distance, grid_seen(grid, found), found.node)
+        effective = found.f_number * found.lens.image_distance / drill.gear.focal_length
+        light = live.light(sight, found.focus, effective, shift, neighbours=2 if asked.moving else 4)
+        full = electrons_of(grid.pitch * drill.gear.scale_behind)
         at = asked.magnified
         place = (asked.t, asked.t) if at is None else (at.from_left, at.from_top)
         frame = hash((*setting, *(round(1e4 * part) for part in place))) % (1 << 31)
         counted = Sensor(full=full, read=3.0, seed=drill.seed, frame=frame).counted(light)
         picture = toned(counted)
         if asked.marks:
-            blur = marks_reach(grid.pitch)
+            blur = marks_reach(grid.pitch, drill.gear.circle)
             noise = float(np.sqrt(0.3 / full + (3.0 / full) ** 2))
             marks = sharp_edges(counted @ LUMINANCE, noise, sharp_ratio(blur, effective, grid.pitch))
             _hatched(picture, marks)
         if asked.truth:
-            there = seen(live.scene, grid, sight.image_distance, (0.0, 0.0, sight.along))
-            _outlined(picture, focus.blur(grid, there.inverse) <= CIRCLE)
+            there = seen(live.scene, sight.grid, sight.image_distance, found.node)
+            _outlined(picture, found.focus.blur(sight.grid, there.inverse) <= drill.gear.circle)
         return picture
 
-    def _live(self, drill, magnified):
-        key = (drill.kind, drill.seed, magnified is not None)
-        live = self._lives.pop(key, None) or Live(set_of(drill))
+    def _live(self, drill, asked, own):
+        shot = None if asked.own is None else (asked.own.shot_id, asked.own.revision)
+        key = (drill.kind, drill.seed, shot, asked.magnified is not None)
+        live = self._lives.pop(key, None) or Live(set_of(drill) if own is None else own.scene)
         while len(self._lives) >= KEPT:
             self._lives.pop(next(iter(self._lives)))
         self._lives[key] = live
         return live
 
 
-def marks_reach(pitch):
+def marks_reach(pitch, circle=CIRCLE):
     """Blur up to which edges are marked: where pixels are coarse no mark can tell the circle of confusion.
 
     Parameters
     ----------
-    pitch : float   mm on the sensor of one pixel of the view.
+    pitch : float    mm on the sensor of one pixel of the view.
+    circle : float   Blur that counts as sharp, mm.
 
     Returns
     -------
-    float           mm.
+    float            mm.
     """
-    return CIRCLE if honest_marks(CIRCLE, pitch) else pitch / HONEST_PITCH
+    return circle if honest_marks(circle, pitch) else pitch / HONEST_PITCH
 
 
-def _rocked(drill, asked):
-    """The set nearer, and a square lens that blurs as much as the camera is off the plane.
+def _rocked(drill, found, asked, grid):
+    """The set nearer, and a square lens that blurs as much as the camera is off the plane; how far the picture sways.
 
     The page stands square, so that a step along is a step of the focus: what is seen is looked at once, not anew for
     every frame. That the picture grows by a hundredth meanwhile is left out.
     """
-    rock = make_rocking(asked.seed)
+    rock = make_rocking(asked.seed, asked.hold, asked.subject)
     drill = drill._replace(distance=rock.distance)
-    along = float(carried(asked.t, asked.seed, asked.slower))
+    along = float(carried(asked.t, rock, asked.slower))
     off = (1 / FOCAL - 1 / (rock.distance - along)) / (1 / FOCAL - 1 / rock.distance)
-    return drill, TiltSetting(0.0, 0.0, drill.image_distance * off), rock.f_number
+    lens = TiltSetting(0.0, 0.0, drill.image_distance * off)
+    right, up = carried_across(asked.t, rock, asked.slower)
+    px = rock.magnification / grid.pitch
+    found = found._replace(lens=lens, f_number=rock.f_number, focus=focus_of_lens(FOCAL, rock.f_number, lens))
+    return drill, found, (-right * px, up * px)
 
 
-def _grid(magnified):
+def _grid(drill, magnified):
+    (width, height), pixel = drill.gear.sensor, drill.gear.pixel
     if magnified is None:
-        return Grid(ROWS, COLUMNS, SENSOR[0] / COLUMNS)
-    half = (COLUMNS * PIXEL / 2, ROWS * PIXEL / 2)
-    across = min(max((magnified.from_left - 0.5) * SENSOR[0], half[0] - SENSOR[0] / 2), SENSOR[0] / 2 - half[0])
-    up = min(max((0.5 - magnified.from_top) * SENSOR[1], half[1] - SENSOR[1] / 2), SENSOR[1] / 2 - half[1])
-    return Grid(ROWS, COLUMNS, PIXEL, (across, up))
+        return Grid(ROWS, COLUMNS, width / COLUMNS)
+    half = (COLUMNS * pixel / 2, ROWS * pixel / 2)
+    across = min(max((magnified.from_left - 0.5) * width, half[0] - width / 2), width / 2 - half[0])
+    up = min(max((0.5 - magnified.from_top) * height, half[1] - height / 2), height / 2 - half[1])
+    return Grid(ROWS, COLUMNS, pixel, (across, up))
 
 
 def _hatched(picture, marks):
-    """Short saffron strokes along what is marked."""
+    """Short saffron strokes along what is marked, each beside a dark one: seen without colours too."""
     rows, columns = np.indices(marks.shape)
-    picture[marks & ((rows + columns) % HATCH < 1)] = SAFFRON
+    picture[marks & ((rows + columns) % HATCH == 0)] = SAFFRON
+    picture[marks & ((rows + columns) % HATCH == 1)] = INK
 
 
 def _outlined(picture, sharp):

@@ -19,7 +19,7 @@ export function StationPanel({ station, shotId }: { station: StationId; shotId: 
     case "aperture":
       return <AperturePanel />;
     case "plane":
-      return <PlanePanel />;
+      return <PlanePanel shotId={shotId} />;
     case "stack":
       return <StackPanel />;
     case "light":

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-aria-components";
 import styled from "styled-components";
 import type { PlaneSection } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
@@ -25,7 +26,7 @@ const Steps = styled.ol`
 `;
 
 /** Station 4: from the points that must be sharp to the setting that lays the plane across them. */
-export function PlanePanel() {
+export function PlanePanel({ shotId }: { shotId: string }) {
   const { shot, plan } = useBench();
   const [open, setOpen] = useState<string | null>(null);
   const plane = plan?.plane;
@@ -65,6 +66,11 @@ export function PlanePanel() {
             <Numbers plane={plane} />
           </Fold>
         </>
+      ) : null}
+      {plane && plane.angle_deg !== null ? (
+        <p style={{ margin: "4px 0 12px" }}>
+          <Link href={`/practice?shot=${shotId}`}>Practise on this set</Link>, before it is built.
+        </p>
       ) : null}
       <Fold title="Turn, shift and join" {...fold("other")}>
         <OtherTrades plane={plane ?? null} />

@@ -1,26 +1,50 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
-import type { Drill, DrillKind, ViewAsked } from "../../api/types";
+import { fonts } from "../../look/theme";
+import type { Drill, ViewAsked } from "../../api/types";
+import { placeIn } from "./hand";
 import type { Playing } from "./useDrill";
 import { useView } from "./useView";
 
 const Frame = styled.div`
-  position: relative;
   min-height: 0;
   display: grid;
   grid-template-rows: minmax(0, auto) auto;
   align-content: start;
   gap: 8px;
+`;
+
+const Picture = styled.div`
+  position: relative;
+  justify-self: start;
+  width: min(100%, calc((100dvh - 210px) * 640 / 427));
   img {
     display: block;
     width: 100%;
-    height: 100%;
-    min-height: 0;
-    object-fit: contain;
-    object-position: top;
     cursor: crosshair;
     touch-action: manipulation;
+  }
+`;
+
+const Mark = styled.div`
+  position: absolute;
+  pointer-events: none;
+  width: 18px;
+  height: 18px;
+  margin: -9px 0 0 -9px;
+  border: 1.5px solid #fff;
+  outline: 1.5px solid #111;
+  border-radius: 50%;
+  span {
+    position: absolute;
+    left: 22px;
+    top: -2px;
+    padding: 0 4px;
+    font: 500 12px ${fonts.text};
+    white-space: nowrap;
+    color: #fff;
+    background: rgb(0 0 0 / 70%);
   }
 `;
 
@@ -35,69 +59,94 @@ const Tools = styled.div`
   }
 `;
 
+/** Of the places, that get a button of their own: the near and the far end. */
+const CLOSE = 2;
+
 /** What the camera shows fills the screen; a press on it puts the magnifier there. */
-export function Camera({ playing, kind, seed }: { playing: Playing; kind: DrillKind; seed: number }) {
-  const { drill, now, result } = playing;
+export function Camera({ playing }: { playing: Playing }) {
+  const { drill, now, result, which } = playing;
   const [magnified, setMagnified] = useState<ViewAsked["magnified"]>(null);
   const [marks, setMarks] = useState(false);
-  const asked = now
-    ? {
-        kind,
-        seed,
-        setting: now,
-        magnified,
-        marks: marks && !result,
-        moving: false,
-        truth: result !== null,
-        t: 0,
-        slower: 1,
-      }
-    : null;
-  const { src, lost } = useView(asked);
+  const asked: ViewAsked | null =
+    drill && now
+      ? {
+          ...which,
+          setting: now,
+          magnified,
+          marks: marks && !result,
+          moving: false,
+          truth: result !== null,
+          t: 0,
+          slower: 1,
+          hold: "braced",
+          subject: "still",
+        }
+      : null;
+  const { src, lost, busy } = useView(asked);
+  const named = drill?.own && !magnified ? drill.places : [];
   return (
     <Frame>
       {src ? (
-        <img
-          src={src}
-          alt={magnified ? "What the magnifier shows" : "What the camera shows"}
-          onClick={(event) => {
-            if (magnified) return setMagnified(null);
-            const box = event.currentTarget.getBoundingClientRect();
-            setMagnified({
-              from_left: Math.min(Math.max((event.clientX - box.left) / box.width, 0), 1),
-              from_top: Math.min(Math.max((event.clientY - box.top) / box.height, 0), 1),
-            });
-          }}
-        />
+        <Picture>
+          <img
+            src={src}
+            aria-busy={busy}
+            alt={magnified ? "What the magnifier shows" : "What the camera shows"}
+            onClick={(event) =>
+              setMagnified(magnified ? null : placeIn(event.currentTarget.getBoundingClientRect(), event))
+            }
+          />
+          {named.map((place) => (
+            <Mark
+              key={place.name}
+              style={{ left: `${100 * place.from_left}%`, top: `${100 * place.from_top}%` }}
+            >
+              <span style={place.from_left > 0.7 ? { left: "auto", right: 22 } : undefined}>
+                {place.name}
+              </span>
+            </Mark>
+          ))}
+        </Picture>
       ) : (
         <p>{drill ? "The camera is starting…" : ""}</p>
       )}
-      <Tools>
-        <Button onPress={() => setMagnified(magnified ? null : { from_left: 0.5, from_top: 0.92 })}>
-          {magnified ? "Whole frame" : "Near edge, 1:1"}
-        </Button>
-        <Button onPress={() => setMagnified({ from_left: 0.5, from_top: 0.08 })}>Far edge, 1:1</Button>
-        <Button onPress={() => setMarks(!marks)} aria-pressed={marks}>
-          {marks ? "No marks" : "Mark sharp edges"}
-        </Button>
-        {lost ? (
-          <p role="alert">
-            The picture does not come: is the server still there? Nothing that was turned is lost.
-          </p>
-        ) : result ? (
-          <p>outlined: what was really sharp</p>
-        ) : marks ? (
-          <p>{magnified ? "Marks here are honest: they tell what counts as sharp." : reachWords(drill)}</p>
-        ) : (
-          <p>A press on the picture puts the magnifier there.</p>
-        )}
-      </Tools>
+      {drill ? (
+        <Tools>
+          {magnified ? <Button onPress={() => setMagnified(null)}>Whole frame</Button> : null}
+          {drill.places.slice(0, CLOSE).map((place) => (
+            <Button
+              key={place.name}
+              onPress={() =>
+                setMagnified({ from_left: held(place.from_left), from_top: held(place.from_top) })
+              }
+            >
+              {place.name.replace(/^the /, "")}, 1:1
+            </Button>
+          ))}
+          <Button onPress={() => setMarks(!marks)} aria-pressed={marks}>
+            {marks ? "No marks" : "Mark sharp edges"}
+          </Button>
+          {lost ? (
+            <p role="alert">
+              The picture does not come: is the server still there? Nothing that was turned is lost.
+            </p>
+          ) : result ? (
+            <p>outlined: what was really sharp</p>
+          ) : marks ? (
+            <p>{magnified ? "Marks here are honest: they tell what counts as sharp." : reachWords(drill)}</p>
+          ) : (
+            <p>A press on the picture puts the magnifier there.</p>
+          )}
+        </Tools>
+      ) : null}
     </Frame>
   );
 }
 
-function reachWords(drill: Drill | undefined): string {
-  if (!drill) return "";
+const held = (share: number) => Math.min(Math.max(share, 0), 1);
+
+function reachWords(drill: Drill): string {
   const times = Math.round(drill.marks_reach_um / drill.sharp_um);
+  if (times <= 1) return "Marks tell what counts as sharp.";
   return `On the whole frame marks reach to about ${Math.round(drill.marks_reach_um)} µm of blur, ${times} times what counts as sharp.`;
 }

@@ -4,8 +4,9 @@ import type { DrillKind } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead } from "../../controls/panel";
+import { Answered } from "./Answered";
 import { Camera } from "./Camera";
-import { settingWords, turnOf } from "./hand";
+import { factsOf, settingWords, turnOf } from "./hand";
 import { Knobs } from "./Knobs";
 import { useDrill, type Playing } from "./useDrill";
 
@@ -29,30 +30,28 @@ const Main = styled(Button)`
   font-size: 18px;
 `;
 
-/** One drill, from its task to what it was worth. */
-export function Play({
-  kind,
-  seed,
-  title,
-  onAgain,
-}: {
+interface PlayProps {
   kind: DrillKind;
   seed: number;
   title: string;
+  /** Of the shot whose set it is; of the kind ``own``. */
+  shotId?: string;
   onAgain: () => void;
-}) {
-  const playing = useDrill(kind, seed);
-  const { drill, now, moves, pressed, saw, hint, press, result, ask } = playing;
+}
+
+/** One drill, from its task to what it was worth. */
+export function Play({ kind, seed, title, shotId, onAgain }: PlayProps) {
+  const playing = useDrill(kind, seed, shotId);
+  const { drill, now, moves, pressed, saw, hint, press, result, ask, trouble } = playing;
   useKeys(playing);
   return (
     <Stage>
-      <Camera playing={playing} kind={kind} seed={seed} />
+      <Camera playing={playing} />
       <Side>
-        <Heading>{title}</Heading>
+        <Heading>{drill?.title || title}</Heading>
         <Lead>{drill?.task}</Lead>
-        {drill && !drill.reaches ? (
-          <Lead>This lens cannot make all of it sharp; get as near as it goes.</Lead>
-        ) : null}
+        {drill?.nearest ? <Lead>{drill.nearest}</Lead> : null}
+        {trouble ? <p role="alert">{trouble}</p> : null}
         {result ? (
           <AnswerBox data-trouble={result.score < 50 ? "" : undefined} role="status">
             <strong>
@@ -60,36 +59,26 @@ export function Play({
             </strong>
             {result.said}
           </AnswerBox>
-        ) : (
+        ) : drill ? (
           <>
             <Knobs playing={playing} />
             <Main data-weight="main" onPress={press} isDisabled={!now}>
-              {drill?.presses === 2 ? (pressed.length ? "Last frame here" : "First frame here") : "Press"}
+              {drill.presses === 2 ? (pressed.length ? "Last frame here" : "First frame here") : "Press"}
             </Main>
             <Button onPress={() => now && ask.mutate(now)} isDisabled={!now || ask.isPending}>
               One move, please
             </Button>
           </>
-        )}
+        ) : null}
         <div aria-live="polite">{hint ? <p>{hint}</p> : saw ? <p>{saw}</p> : null}</div>
-        <FactList
-          rows={[
-            ["moves", `${moves}${drill ? `, a good hand takes ${drill.par}` : ""}`],
-            ...(result?.reached_um != null && result.best_um != null
-              ? ([
-                  ["softest place", `${Math.round(result.reached_um)} µm`],
-                  ["could be had", `${Math.round(result.best_um)} µm`],
-                ] as const)
-              : []),
-          ]}
-        />
+        {drill ? <FactList rows={factsOf(drill, moves, result)} /> : null}
         {drill && now ? <Lead>{settingWords(drill, now)}</Lead> : null}
         {result ? (
           <>
-            <Button onPress={() => playing.setSetting(result.answer)}>Show the answer</Button>
             <Button data-weight="main" onPress={onAgain}>
               Another one
             </Button>
+            <Answered playing={playing} result={result} />
           </>
         ) : null}
       </Side>

@@ -88,6 +88,7 @@ function Magnified({ seed, click, place }: { seed: number; click: number; place:
   const asked: ViewAsked = {
     kind: "magnifier",
     seed,
+    own: null,
     setting: { focus: click, tilt: 0, turn: 0, stop: 2, rail: 0 },
     magnified: { from_left: 0.5, from_top: 0.5 },
     marks: false,
@@ -95,9 +96,11 @@ function Magnified({ seed, click, place }: { seed: number; click: number; place:
     truth: false,
     t: 0,
     slower: 1,
+    hold: "braced",
+    subject: "still",
   };
-  const { src } = useView(asked);
-  return src ? <img src={src} alt={`Picture ${place + 1}`} /> : <p>…</p>;
+  const { src, busy } = useView(asked);
+  return src ? <img src={src} aria-busy={busy} alt={`Picture ${place + 1}`} /> : <p>…</p>;
 }
 
 function useDigits(pick: (place: number) => void) {

@@ -2,13 +2,24 @@ import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { Check as Tick } from "../../controls/Check";
+import { Pick } from "../../controls/Pick";
 import { Heading, Lead } from "../../controls/panel";
 import { Ended } from "./Ended";
 import { usePresses } from "./usePresses";
-import { useRocking } from "./useRocking";
+import { useRocking, type Rocked } from "./useRocking";
 
 const PRESSES = 10;
 const SLOWER = 2;
+const HOLDS = [
+  { id: "rested", label: "rested on something" },
+  { id: "braced", label: "elbows braced" },
+  { id: "standing", label: "standing free" },
+] as const;
+const SUBJECTS = [
+  { id: "still", label: "holds still" },
+  { id: "draught", label: "stirs in a draught" },
+  { id: "alive", label: "is alive, and jumps" },
+] as const;
 
 const Stage = styled.div`
   display: grid;
@@ -42,14 +53,23 @@ export function Rock({ seed, title, onAgain }: { seed: number; title: string; on
   const [slow, setSlow] = useState(() => matchMedia("(prefers-reduced-motion: reduce)").matches);
   const judge = usePresses();
   const result = judge.data ?? null;
-  const slower = slow ? SLOWER : 1;
-  const { src, lost, now } = useRocking(seed, slower, result === null);
+  const [hold, setHold] = useState<Rocked["hold"]>("braced");
+  const [subject, setSubject] = useState<Rocked["subject"]>("still");
+  const rocked: Rocked = { slower: slow ? SLOWER : 1, hold, subject };
+  const { src, lost, now } = useRocking(seed, rocked, result === null);
+  /** Ten presses of one kind: what is chosen anew begins anew. */
+  const anew =
+    <Value,>(set: (value: Value) => void) =>
+    (value: Value) => {
+      set(value);
+      setTimes([]);
+    };
   const press = () => {
     const at = now();
     if (at === null || times.length >= PRESSES) return;
     const all = [...times, at];
     setTimes(all);
-    if (all.length === PRESSES) judge.mutate({ kind: "rock", seed, times: all, slower });
+    if (all.length === PRESSES) judge.mutate({ kind: "rock", seed, times: all, ...rocked });
   };
   useSpace(press);
   return (
@@ -75,14 +95,19 @@ export function Rock({ seed, title, onAgain }: { seed: number; title: string; on
             <p aria-live="polite">
               {times.length} of {PRESSES} pressed
             </p>
-            <Tick
-              label="half as fast"
-              value={slow}
-              onChange={(on) => {
-                setSlow(on);
-                setTimes([]);
-              }}
+            <Pick
+              label="The camera is held"
+              value={hold}
+              options={HOLDS}
+              onChange={(id) => anew(setHold)(id as Rocked["hold"])}
             />
+            <Pick
+              label="The subject"
+              value={subject}
+              options={SUBJECTS}
+              onChange={(id) => anew(setSubject)(id as Rocked["subject"])}
+            />
+            <Tick label="half as fast" value={slow} onChange={anew(setSlow)} />
           </>
         )}
       </Side>

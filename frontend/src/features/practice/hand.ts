@@ -1,5 +1,5 @@
 /** The hand at the knobs: what a key does, and what counts as a move. Pure. */
-import type { Drill, DrillSetting } from "../../api/types";
+import type { Drill, DrillSetting, PracticeResult } from "../../api/types";
 
 export type KnobName = Drill["knobs"][number]["name"];
 
@@ -53,4 +53,30 @@ export function readingOf(drill: Drill, setting: DrillSetting, name: KnobName): 
 /** A setting in words, for those who do not see the picture's knobs. */
 export function settingWords(drill: Drill, setting: DrillSetting): string {
   return drill.knobs.map((knob) => `${NAMES[knob.name]} ${readingOf(drill, setting, knob.name)}`).join(", ");
+}
+
+/** What there is to say of a drill beside its picture: moves, and afterwards what was reached. */
+export function factsOf(drill: Drill, moves: number, result: PracticeResult | null): [string, string][] {
+  const rows: [string, string][] = [["moves", `${moves}, a good hand takes ${drill.par}`]];
+  if (result === null) return rows;
+  if (result.reached_um !== null && result.best_um !== null) {
+    rows.push(["softest place", `${result.softest}, ${Math.round(result.reached_um)} µm`]);
+    rows.push(["could be had", `${Math.round(result.best_um)} µm`]);
+    rows.push(["sharp is", `${Math.round(drill.sharp_um)} µm`]);
+  }
+  if (result.hints) rows.push(["asked for", `${result.hints} ${result.hints === 1 ? "move" : "moves"}`]);
+  rows.push(["time", `${Math.round(result.time_s)} s, not counted`]);
+  return rows;
+}
+
+/** Where a picture was pressed, as shares of it. */
+export function placeIn(
+  box: { left: number; top: number; width: number; height: number },
+  at: { clientX: number; clientY: number },
+): { from_left: number; from_top: number } {
+  const share = (value: number) => Math.min(Math.max(value, 0), 1);
+  return {
+    from_left: share((at.clientX - box.left) / box.width),
+    from_top: share((at.clientY - box.top) / box.height),
+  };
 }

@@ -1,17 +1,22 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, dataOf } from "../../api/client";
+import { api, dataOf, sentenceOf } from "../../api/client";
 import type { Drill, DrillKind, DrillSetting, PracticeResult } from "../../api/types";
 import { MOVE_MS, turned, type KnobName } from "./hand";
 
 /** A drill being played: knobs, moves, presses, and what it was worth. */
-export function useDrill(kind: DrillKind, seed: number) {
+export function useDrill(kind: DrillKind, seed: number, shotId?: string) {
   const client = useQueryClient();
-  const drill = useQuery({
-    queryKey: ["drill", kind, seed],
+  const asked = useQuery({
+    queryKey: ["drill", kind, seed, shotId],
     staleTime: Infinity,
-    queryFn: () => dataOf(api.GET("/api/practice/drill", { params: { query: { kind, seed } } })),
-  }).data;
+    // A shot that cannot be practised on says so at once.
+    retry: false,
+    queryFn: () =>
+      dataOf(api.GET("/api/practice/drill", { params: { query: { kind, seed, shot_id: shotId } } })),
+  });
+  const drill = asked.data;
+  const which = { kind, seed, own: drill?.own ?? null };
   const [setting, setSetting] = useState<DrillSetting | null>(null);
   const [settled, setSettled] = useState<DrillSetting | null>(null);
   const [moves, setMoves] = useState(0);
@@ -24,7 +29,7 @@ export function useDrill(kind: DrillKind, seed: number) {
 
   const move = useMutation({
     mutationFn: ({ before, after }: { before: DrillSetting; after: DrillSetting }) =>
-      dataOf(api.POST("/api/practice/move", { body: { kind, seed, before, after } })),
+      dataOf(api.POST("/api/practice/move", { body: { ...which, before, after } })),
     onSuccess: (said) => {
       setSaw(said.saw);
       setHint("");
@@ -32,7 +37,7 @@ export function useDrill(kind: DrillKind, seed: number) {
   });
   const ask = useMutation({
     mutationFn: (at: DrillSetting) =>
-      dataOf(api.POST("/api/practice/move", { body: { kind, seed, before: at, after: at } })),
+      dataOf(api.POST("/api/practice/move", { body: { ...which, before: at, after: at } })),
     onSuccess: (said) => {
       setHint(said.hint);
       setHints((count) => count + 1);
@@ -43,18 +48,21 @@ export function useDrill(kind: DrillKind, seed: number) {
       dataOf(
         api.POST("/api/practice/results", {
           body: {
-            kind,
-            seed,
+            ...which,
             pressed: where,
             moves: moves + (settled === where.at(-1) ? 0 : 1),
             times: [],
             picks: [],
             slower: 1,
+            hold: "braced",
+            subject: "still",
             hints,
             time_s: began.current ? (performance.now() - began.current) / 1000 : 0,
           },
         }),
       ),
+    // Not judged, not pressed: when the server is back the same frame is pressed again.
+    onError: () => setPressed((all) => all.slice(0, -1)),
     onSuccess: () => client.invalidateQueries({ queryKey: ["practice"] }),
   });
 
@@ -83,8 +91,10 @@ export function useDrill(kind: DrillKind, seed: number) {
     if (where.length >= drill.presses) judge.mutate(where);
   };
   const result: PracticeResult | null = judge.data ?? null;
+  const trouble = asked.error ?? judge.error;
   return {
     drill: drill as Drill | undefined,
+    which,
     now,
     moves,
     pressed,
@@ -96,6 +106,7 @@ export function useDrill(kind: DrillKind, seed: number) {
     result,
     ask,
     setSetting,
+    trouble: trouble ? sentenceOf(trouble) : "",
   };
 }
 

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
+import type { Hold, SubjectMoves } from "../../api/types";
 
 interface Presses {
   kind: "magnifier" | "rock";
@@ -7,16 +8,37 @@ interface Presses {
   times?: number[];
   picks?: number[];
   slower?: number;
+  hold?: Hold;
+  subject?: SubjectMoves;
 }
 
 /** Has ten presses judged, and keeps the result. */
 export function usePresses() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: ({ kind, seed, times = [], picks = [], slower = 1 }: Presses) =>
+    mutationFn: ({
+      times = [],
+      picks = [],
+      slower = 1,
+      hold = "braced",
+      subject = "still",
+      ...which
+    }: Presses) =>
       dataOf(
         api.POST("/api/practice/results", {
-          body: { kind, seed, times, picks, slower, pressed: [], moves: 0, hints: 0, time_s: 0 },
+          body: {
+            ...which,
+            own: null,
+            times,
+            picks,
+            slower,
+            hold,
+            subject,
+            pressed: [],
+            moves: 0,
+            hints: 0,
+            time_s: 0,
+          },
         }),
       ),
     onSuccess: () => client.invalidateQueries({ queryKey: ["practice"] }),

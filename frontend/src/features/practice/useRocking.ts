@@ -1,11 +1,17 @@
 import { useEffect, useRef, useState } from "react";
-import type { DrillSetting, ViewAsked } from "../../api/types";
+import type { DrillSetting, Hold, SubjectMoves, ViewAsked } from "../../api/types";
 import { puller } from "./pull";
 
 const START: DrillSetting = { focus: 0, tilt: 0, turn: 0, stop: 2, rail: 0 };
 
+export interface Rocked {
+  slower: number;
+  hold: Hold;
+  subject: SubjectMoves;
+}
+
 /** What the camera shows while the hand carries it: frame after frame, as fast as they come, each with its own time. */
-export function useRocking(seed: number, slower: number, running: boolean) {
+export function useRocking(seed: number, { slower, hold, subject }: Rocked, running: boolean) {
   const [src, setSrc] = useState<string | null>(null);
   const [lost, setLost] = useState(false);
   const drawn = useRef<{ t: number; at: number } | null>(null);
@@ -26,6 +32,7 @@ export function useRocking(seed: number, slower: number, running: boolean) {
         const asked: ViewAsked = {
           kind: "rock",
           seed,
+          own: null,
           setting: START,
           magnified: null,
           marks: false,
@@ -33,6 +40,8 @@ export function useRocking(seed: number, slower: number, running: boolean) {
           truth: false,
           t: (performance.now() - began) / 1000,
           slower,
+          hold,
+          subject,
         };
         pull.ask(asked);
       }
@@ -43,7 +52,7 @@ export function useRocking(seed: number, slower: number, running: boolean) {
       cancelAnimationFrame(frame);
       pull.end();
     };
-  }, [seed, slower, running]);
+  }, [seed, slower, hold, subject, running]);
   /** The frame's own time, and the time since it was drawn: a slow machine or line costs nothing. */
   const now = () => (drawn.current ? drawn.current.t + (performance.now() - drawn.current.at) / 1000 : null);
   return { src, lost, now };

@@ -1,4 +1,4 @@
-"""Drills: a flat set seen through a lens that can be focused, tilted, turned and stopped down, all from a seed.
+"""Drills: a set seen through a lens that can be focused, tilted, turned and stopped down, all from a seed.
 
 What a hand does is a setting: whole clicks of each knob. What is shown and judged is a function of both.
 """
@@ -8,30 +8,23 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.contrast import contrast
 from just_plane.core.errors import OutOfDomainError
-from just_plane.core.plane.tilt import TiltSetting, tilt_for_plane
-from just_plane.core.view.focus import focus_of_lens
-from just_plane.core.view.geometry import Grid, seen
-from just_plane.core.view.scene import Scene, made_scene
+from just_plane.core.plane.tilt import tilt_for_plane
 
 KINDS = ("magnifier", "stop", "ends", "rock", "tilt", "tilt_and_turn", "limits")
 """In the order in which they are best learned."""
-SENSOR = (36.0, 24.0)
+FOCAL = 90.0
 CIRCLE = 0.03
 STOPS = (2.8, 4.0, 5.6, 8.0, 11.0, 16.0, 22.0)
-FOCAL = 90.0
 FOCUS_CLICKS = 160
 FOCUS_CLICK = 0.05
 """mm of extension."""
 RAIL_CLICK = 1.0
 """mm."""
 TURN_CLICK = math.radians(15)
-RASTER_PX = 1.3
-"""Texels of the set to a pixel of the widest view."""
-VIEW_PX = 960
-JUDGED = Grid(13, 19, SENSOR[0] / 19)
-"""Places of the frame that are judged."""
+TURN_CLICKS = 12
+"""A half turn: beyond it the lens tilts the same way again, the other way round."""
+UP = math.pi / 2
 
 
 class Knob(NamedTuple):
@@ -46,6 +39,36 @@ class Knob(NamedTuple):
     """What a click is: mm, radians; 1 for stops."""
 
 
+class Gear(NamedTuple):
+    """The camera and its lens, as one thin lens and what scales behind it."""
+
+    focal_length: float = FOCAL
+    """mm."""
+    sensor: tuple = (36.0, 24.0)
+    """Width and height, mm, where the lens itself forms the picture."""
+    circle: float = CIRCLE
+    """Blur there that counts as sharp, mm."""
+    stops: tuple = STOPS
+    """f-numbers as marked."""
+    rest: float = UP
+    """Azimuth along which the lens tilts when its mechanism is not turned, radians."""
+    pivot: float = 0.0
+    """mm behind the node."""
+    scale_behind: float = 1.0
+    """Of the picture on the sensor to the one that the lens forms."""
+    pixel: float = 0.006
+    """mm where the lens forms the picture."""
+
+
+class Place(NamedTuple):
+    """A place of the set that must be sharp, from the lens: mm right, up and away."""
+
+    name: str
+    x: float
+    y: float
+    z: float
+
+
 class Drill(NamedTuple):
     """One exercise."""
 
@@ -58,13 +81,21 @@ class Drill(NamedTuple):
     depth: float
     """mm, near to far, that must be sharp; for ``stop`` and ``ends``."""
     knobs: tuple
-    pivot: float
-    """mm from the node to where the lens turns, along its axis."""
+    gear: Gear = Gear()
+    places: tuple = ()
+    """That must be sharp; none: the whole frame."""
+    asked: tuple = (0.0, UP)
+    """Tilt and azimuth that the set asks for, radians, within what the lens can do."""
+
+    def knob(self, name):
+        """The knob of a name (str), or None where this drill has none."""
+        return next((knob for knob in self.knobs if knob.name == name), None)
 
     @property
     def image_distance(self):
         """A of the lens, square, focused on the middle of the set: mm."""
-        return FOCAL * self.distance / (self.distance - FOCAL)
+        focal = self.gear.focal_length
+        return focal * self.distance / (self.distance - focal)
 
 
 class Setting(NamedTuple):
@@ -103,7 +134,7 @@ def make_drill(kind, seed):
         return _square(kind, seed, m)
     distance = FOCAL * (1 + 1 / m)
     steep = made.uniform(0.5, 1.1)
-    azimuth = math.pi / 2
+    azimuth = UP
     if kind == "tilt_and_turn":
         azimuth = made.choice([math.radians(angle) for angle in (30, 45, 60, 120, 135, 150)])
     if kind == "ends":
@@ -112,30 +143,32 @@ def make_drill(kind, seed):
         # So that the best of the stops lies anywhere among them.
         steep = 10 ** made.uniform(-2.0, -0.9)
     slope = (steep * math.cos(azimuth), steep * math.sin(azimuth))
-    height = SENSOR[1] / m
-    ideal = tilt_for_plane(FOCAL, distance, *slope).tilt
-    reach = 3.0 * max(ideal, math.radians(1))
+    height = Gear().sensor[1] / m
+    ideal = tilt_for_plane(FOCAL, distance, *slope)
+    reach = 3.0 * max(ideal.tilt, math.radians(1))
     click = math.radians(0.25)
     if kind == "limits":
-        reach, click = made.uniform(0.55, 0.8) * ideal, math.radians(0.5)
+        reach, click = made.uniform(0.55, 0.8) * ideal.tilt, math.radians(0.5)
     tilts = max(int(reach / click), 3)
     focus = Knob("focus", -FOCUS_CLICKS, FOCUS_CLICKS, int(made.integers(-30, 31)), FOCUS_CLICK)
     knobs: tuple = (focus, Knob("tilt", -tilts, tilts, 0, click))
     if kind == "tilt_and_turn":
-        knobs = (*knobs, Knob("turn", 0, 11, 6, TURN_CLICK))
+        knobs = (*knobs, Knob("turn", 0, TURN_CLICKS - 1, TURN_CLICKS // 2, TURN_CLICK))
     if kind == "stop":
         knobs = (Knob("stop", 0, len(STOPS) - 1, int(made.integers(0, len(STOPS))), 1.0),)
     if kind == "ends":
         half = int(steep * height / RAIL_CLICK)
         knobs = (Knob("rail", -half, half, int(made.integers(-half // 3, half // 3 + 1)), RAIL_CLICK),)
-    pivot = float(made.uniform(20, 60)) if kind == "limits" else 0.0
-    return Drill(kind, seed, float(distance), slope, float(steep * height * 0.9), knobs, pivot)
+    gear = Gear(pivot=float(made.uniform(20, 60))) if kind == "limits" else Gear()
+    depth = float(steep * height * 0.9)
+    asked = (min(ideal.tilt, tilts * click), ideal.azimuth)
+    return Drill(kind, seed, float(distance), slope, depth, knobs, gear, asked=asked)
 
 
 def _square(kind, seed, m):
     """A page that stands square: it is looked at, not laid."""
     knobs = (Knob("focus", -FOCUS_CLICKS, FOCUS_CLICKS, 0, FOCUS_CLICK),)
-    return Drill(kind, seed, float(FOCAL * (1 + 1 / m)), (0.0, 0.0), 0.0, knobs, 0.0)
+    return Drill(kind, seed, float(FOCAL * (1 + 1 / m)), (0.0, 0.0), 0.0, knobs)
 
 
 def start_of(drill):
@@ -149,7 +182,9 @@ def start_of(drill):
     -------
     Setting
     """
-    return Setting()._replace(**{knob.name: knob.start for knob in drill.knobs})
+    return Setting(stop=min(Setting().stop, len(drill.gear.stops) - 1))._replace(
+        **{knob.name: knob.start for knob in drill.knobs}
+    )
 
 
 def held(drill, setting):
@@ -164,119 +199,34 @@ def held(drill, setting):
     -------
     Setting
     """
-    has = {knob.name: knob for knob in drill.knobs}
+    rest = start_of(drill)
     values = {}
-    for name, default in Setting()._asdict().items():
-        knob = has.get(name)
-        values[name] = default if knob is None else min(max(getattr(setting, name), knob.low), knob.high)
+    for name in Setting._fields:
+        knob = drill.knob(name)
+        asked = getattr(setting, name)
+        values[name] = getattr(rest, name) if knob is None else min(max(asked, knob.low), knob.high)
     return Setting(**values)
 
 
-def lens_of(drill, setting):
-    """The lens as it is set.
+def tilt_toward(drill, tilt, azimuth):
+    """The clicks of tilt and turn that come nearest to a tilt along an azimuth.
 
     Parameters
     ----------
-    drill : Drill
-    setting : Setting
+    drill : Drill    With a tilt.
+    tilt : float     Radians, >= 0.
+    azimuth : float  Radians.
 
     Returns
     -------
-    (TiltSetting, float)   And the marked f-number.
+    (int, int)       Clicks of tilt, of turn: within what the knobs can do.
     """
-    clicks = {knob.name: knob.click for knob in drill.knobs}
-    tilt = setting.tilt * clicks.get("tilt", 0.0)
-    azimuth = setting.turn * clicks["turn"] if "turn" in clicks else math.pi / 2
-    # A pivot off the node carries the node along the axis as the lens turns.
-    image = drill.image_distance + setting.focus * FOCUS_CLICK + drill.pivot * (1 - math.cos(tilt))
-    return TiltSetting(tilt, azimuth, image), STOPS[setting.stop]
-
-
-def works_as(drill, setting):
-    """Effective f-number.
-
-    Parameters
-    ----------
-    drill : Drill
-    setting : Setting
-
-    Returns
-    -------
-    float
-    """
-    lens, f_number = lens_of(drill, setting)
-    return f_number * lens.image_distance / FOCAL
-
-
-def set_of(drill):
-    """The set, drawn fine enough for the widest view.
-
-    Parameters
-    ----------
-    drill : Drill
-
-    Returns
-    -------
-    Scene
-    """
-    m = drill.image_distance / drill.distance
-    texel = SENSOR[0] / VIEW_PX / m / RASTER_PX
-    # Far parts of a slope reach farther out; past the raster its edge goes on.
-    wide = 1.0 + 1.2 * (abs(drill.slope[0]) * SENSOR[0] + abs(drill.slope[1]) * SENSOR[1]) / 2 / drill.image_distance
-    shape = tuple(math.ceil(side / m * wide * 1.12 / texel) for side in (SENSOR[1], SENSOR[0]))
-    return made_scene("lettering", shape, texel, drill.distance, drill.slope, 0.0, 0.9 * shape[1] * texel, drill.seed)
-
-
-def blurs(drill, setting):
-    """Blur on the sensor at the places that are judged.
-
-    Parameters
-    ----------
-    drill : Drill
-    setting : Setting
-
-    Returns
-    -------
-    (13, 19) array   mm; rows from the top.
-    """
-    lens, f_number = lens_of(drill, setting)
-    plane = Scene(
-        drill.distance,
-        drill.slope[0],
-        drill.slope[1],
-        np.zeros((2, 2), np.float32),
-        np.zeros((3, 2, 2), np.float32),
-        1.0,
-    )
-    there = seen(plane, JUDGED, lens.image_distance, (0.0, 0.0, setting.rail * RAIL_CLICK))
-    return focus_of_lens(FOCAL, f_number, lens).blur(JUDGED, there.inverse)
-
-
-def worst_blur(drill, setting):
-    """The most blurred place.
-
-    Parameters
-    ----------
-    drill : Drill
-    setting : Setting
-
-    Returns
-    -------
-    float   mm.
-    """
-    return float(blurs(drill, setting).max())
-
-
-def worst_contrast_at(drill, setting):
-    """Contrast of detail of the size of the circle of confusion, where it is lowest.
-
-    Parameters
-    ----------
-    drill : Drill
-    setting : Setting
-
-    Returns
-    -------
-    float
-    """
-    return float(contrast(1 / CIRCLE, works_as(drill, setting), worst_blur(drill, setting)))
+    lean, turn = drill.knob("tilt"), drill.knob("turn")
+    if turn is None:
+        at, along = start_of(drill).turn, tilt * math.cos(azimuth - drill.gear.rest)
+    else:
+        clicks = np.arange(turn.low, turn.high + 1)
+        toward = np.cos(azimuth - drill.gear.rest - (clicks - turn.start) * turn.click)
+        best = int(np.argmax(np.abs(toward)))
+        at, along = int(clicks[best]), math.copysign(tilt, toward[best])
+    return min(max(round(along / lean.click), lean.low), lean.high), at

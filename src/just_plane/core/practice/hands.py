@@ -2,33 +2,20 @@
 
 import numpy as np
 
-from just_plane.core.plane.tilt import tilt_for_plane
-from just_plane.core.practice.drill import (
-    CIRCLE,
-    FOCAL,
-    STOPS,
-    TURN_CLICK,
-    Setting,
-    blurs,
-    held,
-    start_of,
-    worst_blur,
-    worst_contrast_at,
-)
+from just_plane.core.practice.drill import Setting, held, start_of, tilt_toward
+from just_plane.core.practice.seeing import blurs, worst_blur, worst_contrast_at
 
-EYE = CIRCLE / 3
-"""What an eye at the magnifier tells from sharp."""
+EYE = 1 / 3
+"""Share of the circle of confusion that an eye at the magnifier tells from sharp."""
 MOST_MOVES = 24
 PRESSES = 10
 """Of the drills that are a count of hits."""
-HALF_TURN = 12
-"""Clicks of the turn to where the lens tilts the same way again, the other way round."""
 NEARBY = 3
 """Clicks of tilt beside the one that the plane asks for."""
 
 
 def edges(drill, setting):
-    """Blur of the near and the far edge of the set, in the middle of each.
+    """Blur of the near and the far edge of the set, in the middle of each; of named places the nearest and farthest.
 
     Parameters
     ----------
@@ -40,6 +27,9 @@ def edges(drill, setting):
     (float, float)   mm.
     """
     there = blurs(drill, setting)
+    if drill.places:
+        near, far = ends_of_places(drill)
+        return float(there[near]), float(there[far])
     rows, columns = there.shape
     if abs(drill.slope[1]) >= abs(drill.slope[0]):
         ends = (there[-1, columns // 2], there[0, columns // 2])
@@ -50,8 +40,23 @@ def edges(drill, setting):
     return (float(ends[0]), float(ends[1])) if away else (float(ends[1]), float(ends[0]))
 
 
+def ends_of_places(drill):
+    """Which of the places that a drill names is the nearest, and which the farthest.
+
+    Parameters
+    ----------
+    drill : Drill
+
+    Returns
+    -------
+    (int, int)
+    """
+    away = [place.z for place in drill.places]
+    return int(np.argmin(away)), int(np.argmax(away))
+
+
 def best_setting(drill):
-    """The sharpest that can be had: the tilt that the plane asks for, as far as the lens goes, and what lies beside it.
+    """The sharpest that can be had: the tilt that the set asks for, as far as the lens goes, and what lies beside it.
 
     Parameters
     ----------
@@ -61,23 +66,47 @@ def best_setting(drill):
     -------
     Setting
     """
-    if drill.kind == "stop":
-        return max((Setting(stop=stop) for stop in range(len(STOPS))), key=lambda one: worst_contrast_at(drill, one))
-    if drill.kind in ("ends", "magnifier", "rock"):
-        return start_of(drill)
-    knobs = {knob.name: knob for knob in drill.knobs}
-    ideal = tilt_for_plane(FOCAL, drill.distance, *drill.slope)
-    half_turns = round(ideal.azimuth / TURN_CLICK) % (2 * HALF_TURN)
-    tilt = round(ideal.tilt / knobs["tilt"].click) * (-1 if half_turns >= HALF_TURN else 1)
     start = start_of(drill)
-    turns = [(half_turns + step) % HALF_TURN for step in (-1, 0, 1)] if "turn" in knobs else [start.turn]
-    best = start
-    for turn in turns:
+    if drill.kind == "stop":
+        every = (Setting(stop=stop) for stop in range(len(drill.gear.stops)))
+        return max(every, key=lambda one: worst_contrast_at(drill, one))
+    if drill.kind in ("ends", "magnifier", "rock"):
+        return start
+    best = as_asked(drill)
+    lean, turn = drill.knob("tilt"), drill.knob("turn")
+    if lean is None:
+        return best
+    tilt, middle = best.tilt, best.turn
+    for turned in (middle - 1, middle, middle + 1) if turn else (middle,):
         for step in range(-NEARBY, NEARBY + 1):
-            tried = focused(drill, held(drill, start._replace(turn=turn, tilt=tilt + step)), worst_blur)
+            beside = held(drill, start._replace(turn=_round(turn, turned), tilt=tilt + step))
+            tried = focused(drill, beside, worst_blur)
             if worst_blur(drill, tried) < worst_blur(drill, best):
                 best = tried
     return best
+
+
+def _round(turn, clicks):
+    """A turn past its end comes in again at the other: there the lens tilts the other way."""
+    return clicks if turn is None else turn.low + (clicks - turn.low) % (turn.high - turn.low + 1)
+
+
+def as_asked(drill):
+    """The setting that the set asks for, in clicks, with the focus shared between its ends.
+
+    Parameters
+    ----------
+    drill : Drill
+
+    Returns
+    -------
+    Setting
+    """
+    start = start_of(drill)
+    if drill.knob("tilt") is None:
+        return focused(drill, start, worst_blur)
+    tilt, turn = tilt_toward(drill, *drill.asked)
+    return focused(drill, start._replace(tilt=tilt, turn=turn), worst_blur)
 
 
 def focused(drill, setting, measure):
@@ -98,7 +127,7 @@ def focused(drill, setting, measure):
 
 def _dip(drill, setting, name, measure):
     """Ternary search of a knob for the dip of a measure."""
-    knob = next(each for each in drill.knobs if each.name == name)
+    knob = drill.knob(name)
     low, high = knob.low, knob.high
     while high - low > 2:
         third = (high - low) // 3
@@ -129,16 +158,15 @@ def near_then_far(drill):
             setting = held(drill, made)
             moves.append(setting)
 
-    if any(knob.name == "turn" for knob in drill.knobs):
-        azimuth = np.degrees(np.arctan2(drill.slope[1], drill.slope[0])) % 180
-        move(setting._replace(turn=round(azimuth / 15) % HALF_TURN))
-    while len(moves) < MOST_MOVES:
+    if drill.knob("turn"):
+        move(setting._replace(turn=tilt_toward(drill, *drill.asked)[1]))
+    while drill.knob("tilt") and len(moves) < MOST_MOVES:
         before = len(moves)
         move(_dip(drill, setting, "focus", lambda drill, one: edges(drill, one)[0]))
-        if worst_blur(drill, setting) <= CIRCLE:
+        if worst_blur(drill, setting) <= drill.gear.circle:
             break
         move(_dip(drill, setting, "tilt", lambda drill, one: edges(drill, one)[1]))
-        if worst_blur(drill, setting) <= CIRCLE or len(moves) == before:
+        if worst_blur(drill, setting) <= drill.gear.circle or len(moves) == before:
             break
     # What is left is shared between the two ends.
     move(focused(drill, setting, worst_blur))
@@ -162,4 +190,4 @@ def par_of(drill):
         return 2
     if drill.kind in ("magnifier", "rock"):
         return PRESSES
-    return len(near_then_far(drill)[0])
+    return max(len(near_then_far(drill)[0]), 1)

@@ -1,21 +1,17 @@
 """Focusing by rocking: the hand carries the camera to and fro through the plane, and the press must lead it.
 
-The hand is a pure function of time and seed: a slow rock, sway as a sum of sines whose amplitude falls with their
-frequency, and a fine tremor. A press is judged where the camera is when the shutter opens, not where it was seen.
+A press is judged where camera and subject are when the shutter opens, not where they were seen.
 """
 
 import math
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from just_plane.core.practice.drill import CIRCLE, FOCAL
+from just_plane.core.practice.sway import subject_moved, swayed
 
 ROCK_MM, ROCK_HZ = 2.0, 0.4
-SWAY_MM, TREMOR_MM = 0.4, 0.02
-"""Standard deviations of a braced hand. [a]"""
-SWAYS, TREMORS = 14, 10
 SHUTTER_LAG_S = 0.06
 LED_SCATTER_S = 0.04
 """How well a hand that leads meets the moment. [a]"""
@@ -31,6 +27,10 @@ class Rocking(NamedTuple):
     seed: int
     magnification: float
     f_number: float
+    hold: str = "braced"
+    """Of ``HOLDS``."""
+    subject: str = "still"
+    """Of ``SUBJECTS``."""
 
     @property
     def works_as(self):
@@ -48,28 +48,30 @@ class Rocking(NamedTuple):
         return FOCAL * (1 + 1 / self.magnification)
 
 
-def make_rocking(seed):
+def make_rocking(seed, hold="braced", subject="still"):
     """A drill in rocking.
 
     Parameters
     ----------
     seed : int
+    hold : str      How steadily the camera is held: of ``HOLDS``.
+    subject : str   What the subject does: of ``SUBJECTS``.
 
     Returns
     -------
     Rocking
     """
     made = np.random.default_rng((77, seed))
-    return Rocking(seed, float(made.uniform(0.9, 1.3)), float(made.choice([4.0, 5.6, 8.0])))
+    return Rocking(seed, float(made.uniform(0.9, 1.3)), float(made.choice([4.0, 5.6, 8.0])), hold, subject)
 
 
-def carried(t, seed, slower=1.0):
-    """Where the hand has the camera: from the plane, toward the subject.
+def carried(t, drill, slower=1.0):
+    """Where the hand has the camera: from the plane, toward the subject as it is then.
 
     Parameters
     ----------
     t : float or (N,) array   s.
-    seed : int
+    drill : Rocking
     slower : float            Times as slow: for those who ask for less motion.
 
     Returns
@@ -77,19 +79,25 @@ def carried(t, seed, slower=1.0):
     float or (N,) array       mm.
     """
     t = np.asarray(t, dtype=float) / slower
-    frequency, amplitude, phase = _hand(seed)
-    sway = np.sin(2 * np.pi * frequency * t[..., np.newaxis] + phase) @ amplitude
-    return ROCK_MM * np.sin(2 * np.pi * ROCK_HZ * t) + sway
+    rock = ROCK_MM * np.sin(2 * np.pi * ROCK_HZ * t)
+    return rock + swayed(t, drill.seed, drill.hold) + subject_moved(t, drill.seed, drill.subject)
 
 
-@lru_cache(maxsize=8)
-def _hand(seed):
-    made = np.random.default_rng((78, seed))
-    slow, fast = np.geomspace(0.1, 1.2, SWAYS), np.linspace(8, 12, TREMORS)
-    sway, tremor = 1 / slow, np.ones(TREMORS)
-    sway *= SWAY_MM * math.sqrt(2) / np.linalg.norm(sway)
-    tremor *= TREMOR_MM * math.sqrt(2) / np.linalg.norm(tremor)
-    return np.concatenate([slow, fast]), np.concatenate([sway, tremor]), made.uniform(0, 2 * np.pi, SWAYS + TREMORS)
+def carried_across(t, drill, slower=1.0):
+    """Where the hand has the camera across.
+
+    Parameters
+    ----------
+    t : float        s.
+    drill : Rocking
+    slower : float
+
+    Returns
+    -------
+    (float, float)   mm, right and up.
+    """
+    right, up = (float(swayed(t / slower, drill.seed, drill.hold, axis)) for axis in (1, 2))
+    return right, up
 
 
 def hits(drill, times, slower=1.0):
@@ -106,7 +114,7 @@ def hits(drill, times, slower=1.0):
     (N,) bool array
     """
     at = np.asarray(times, dtype=float) + SHUTTER_LAG_S
-    return np.abs(carried(at, drill.seed, slower)) <= drill.depth / 2
+    return np.abs(carried(at, drill, slower)) <= drill.depth / 2
 
 
 def chances(drill, slower=1.0):
@@ -122,7 +130,7 @@ def chances(drill, slower=1.0):
     (float, float)
     """
     times = np.arange(0, LOOK_S, STEP_S)
-    random = float((np.abs(carried(times, drill.seed, slower)) <= drill.depth / 2).mean())
+    random = float((np.abs(carried(times, drill, slower)) <= drill.depth / 2).mean())
     scatter = np.random.default_rng((79, drill.seed)).normal(0, LED_SCATTER_S, (len(_crossings(drill, slower)), 20))
     led = _crossings(drill, slower)[:, np.newaxis] - SHUTTER_LAG_S + scatter
     return random, float(hits(drill, led.ravel(), slower).mean())
@@ -153,7 +161,7 @@ def lateness(drill, times, slower=1.0):
 
 def _crossings(drill, slower, until=LOOK_S):
     times = np.arange(0, until, STEP_S)
-    place = carried(times, drill.seed, slower)
+    place = carried(times, drill, slower)
     at = np.flatnonzero(np.sign(place[1:]) != np.sign(place[:-1]))
     return times[at] + STEP_S * place[at] / (place[at] - place[at + 1])
 

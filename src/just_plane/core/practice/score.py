@@ -3,18 +3,15 @@
 import math
 from typing import NamedTuple
 
-from just_plane.core.practice.drill import (
-    CIRCLE,
-    RAIL_CLICK,
-    start_of,
-    worst_blur,
-    worst_contrast_at,
-)
+from just_plane.core.practice.drill import CIRCLE, RAIL_CLICK, start_of
 from just_plane.core.practice.hands import best_setting, edges, par_of
+from just_plane.core.practice.seeing import worst_blur, worst_contrast_at
+from just_plane.core.practice.words import capital, ends_named, softest
 
 MOVES_SHARE = 0.2
 """Of the score, that moves decide."""
-NO_ONE_SEES = CIRCLE / 4
+NO_ONE_SEES = 1 / 4
+"""Share of the circle of confusion below which no one tells blurs apart."""
 
 
 class Result(NamedTuple):
@@ -30,21 +27,24 @@ class Result(NamedTuple):
     best: float
     """The same at its best."""
     said: str
+    softest: str = ""
+    """Which place that is; empty where the drill is not of blur."""
 
 
-def score(start, reached, best, moves, par):
+def score(start, reached, best, moves, par, circle=CIRCLE):
     """The score of a blur.
 
     Parameters
     ----------
     start, reached, best : float   Worst blur at the start, at the end, and the least that can be had, mm.
     moves, par : int
+    circle : float                 Blur that counts as sharp, mm.
 
     Returns
     -------
     float                          0 to 100.
     """
-    floor = max(best, NO_ONE_SEES)
+    floor = max(best, NO_ONE_SEES * circle)
     if start <= floor:
         return 100.0
     share = min(max(math.log(start / max(reached, 1e-9)) / math.log(start / floor), 0.0), 1.0)
@@ -68,19 +68,29 @@ def judge(drill, pressed, moves):
         return _stop(drill, pressed[-1], moves)
     if drill.kind == "ends":
         return _ends(drill, pressed, moves)
-    best, par = best_setting(drill), par_of(drill)
-    least, reached = worst_blur(drill, best), worst_blur(drill, pressed[-1])
-    value = score(worst_blur(drill, start_of(drill)), reached, least, moves, par)
-    near, far = edges(drill, pressed[-1])
-    if reached <= max(CIRCLE, 1.1 * least):
-        said = "Sharp from the near edge to the far one." if reached <= CIRCLE else "As sharp as this lens can be here."
-    elif max(near, far) < 0.6 * reached:
-        said = "Near and far are sharp; a corner is not: the tilt leans the wrong way across."
-    elif far > near:
-        said = "The far edge is what is soft: focus near, and tilt until it comes up."
-    else:
-        said = "The near edge is what is soft: focus on it once more."
-    return Result(value, reached <= CIRCLE, moves, par, reached, least, said)
+    best, par, circle, last = best_setting(drill), par_of(drill), drill.gear.circle, pressed[-1]
+    least, reached = worst_blur(drill, best), worst_blur(drill, last)
+    value = score(worst_blur(drill, start_of(drill)), reached, least, moves, par, circle)
+    said = _said_of_blur(drill, last, reached, least)
+    return Result(value, reached <= circle, moves, par, reached, least, said, softest(drill, last))
+
+
+def _said_of_blur(drill, last, reached, least):
+    """One sentence: what is soft, and what would have helped."""
+    near, far = edges(drill, last)
+    if reached <= drill.gear.circle:
+        return "All that must be sharp is." if drill.places else "Sharp from the near edge to the far one."
+    if reached <= 1.1 * least:
+        return "As sharp as this lens can be here."
+    if max(near, far) < 0.6 * reached:
+        if drill.places:
+            return f"The nearest and the farthest are sharp; {softest(drill, last)} is not."
+        return "Near and far are sharp; a corner is not: the tilt leans the wrong way across."
+    soft = capital(ends_named(drill)[far > near])
+    if far <= near:
+        return f"{soft} is what is soft: focus on it once more."
+    cure = "focus near, and tilt until it comes up" if drill.knob("tilt") else "focus a little farther"
+    return f"{soft} is what is soft: {cure}."
 
 
 def _stop(drill, pressed, moves):

@@ -26,8 +26,8 @@ class Sight(NamedTuple):
     image_distance: float
     """A, mm: with it a pixel is a direction."""
     grid: Grid
-    along: float = 0.0
-    """Of the camera from its rest, toward the subject, mm."""
+    place: tuple = (0.0, 0.0, 0.0)
+    """Of the camera from its rest: right, up, toward the subject, mm."""
 
 
 class Live:
@@ -72,14 +72,15 @@ class Live:
         grid = sight.grid
         wide = grid._replace(rows=grid.rows + 2 * MARGIN_PX, columns=grid.columns + 2 * MARGIN_PX)
         apart = self.scene.distance / (math.hypot(grid.rows, grid.columns) / 2)
-        mark = round(sight.along / apart) * apart
-        at = sight._replace(along=mark)
+        right, up, along = sight.place
+        mark = round(along / apart) * apart
+        at = sight._replace(place=(right, up, mark))
         if self._geometry is None or self._sight != at:
-            self._geometry = seen(self.scene, wide, sight.image_distance, (0.0, 0.0, mark))
+            self._geometry = seen(self.scene, wide, sight.image_distance, at.place)
             self._spectrum = ColourSpectrum(self._geometry.light, REACH_PX)
             self._levels = {}
             self._sight = at
-        return wide, self._geometry, sight.along - mark
+        return wide, self._geometry, along - mark
 
     def _through(self, diffraction):
         levels = self._levels.get(diffraction)
@@ -118,5 +119,5 @@ def blur_now(scene, sight, focus):
     -------
     (H, W) array   mm on the sensor.
     """
-    geometry = seen(scene, sight.grid, sight.image_distance, (0.0, 0.0, sight.along))
+    geometry = seen(scene, sight.grid, sight.image_distance, sight.place)
     return focus.blur(sight.grid, geometry.inverse)

@@ -75,7 +75,7 @@ class MadeSet(NamedTuple):
         # A ring leaves the camera where it is and makes the picture a little smaller as it focuses farther away.
         distance = self.pupil + place if ring else self.pupil
         m = self._at(distance) if ring else self.magnification
-        sight = Sight(m * distance, Grid(HEIGHT, WIDTH, self.pitch), 0.0 if ring else place)
+        sight = Sight(m * distance, Grid(HEIGHT, WIDTH, self.pitch), (0.0, 0.0, 0.0 if ring else place))
         n_e = self.effective_f_number * (1 + m) / (1 + self.magnification)
         wavelength = self.numbers.wavelength_nm * MM_PER_NM
         seen = self.live.light(sight, focus_of_rig(m, n_e, distance), n_e, (right, down), wavelength)

@@ -52,6 +52,22 @@ def plane(setup):
     return Answered(section, (*laid_said, *points.said, *shift.said, *join.said, *strip.said))
 
 
+def steps_at_lens(setup):
+    """What to do at the lens so that the plane is laid, in order, each with what it turns.
+
+    Parameters
+    ----------
+    setup : Setup   With a setting laid.
+
+    Returns
+    -------
+    list of Step
+    """
+    work = setup.plane
+    looks = checks(work, *expected(setup.rigged, work))
+    return steps(work.lens, _setting(work, work.laid.setting), looks[0] if looks else None, setup.wording)
+
+
 def _half_field(frame, azimuth):
     half = abs(frame.width * math.cos(azimuth)) + abs(frame.height * math.sin(azimuth))
     return half / 2 / frame.magnification
@@ -88,7 +104,7 @@ def _laid(setup, azimuth, rails, rings):
         "covering_f_number": _covering(setup),
         "circle": other_trades.circle_answer(setup, laid.setting),
         "turn_rest": turn_rest(work, wording),
-        "steps": steps(work.lens, setting, looks[0] if looks else None, wording),
+        "steps": [step.words for step in steps(work.lens, setting, looks[0] if looks else None, wording)],
         "last_steps": last_steps(work.rail_mark, setup.stop.f_number),
     }
     if parts["circle"].inside is False:

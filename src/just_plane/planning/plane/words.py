@@ -1,12 +1,21 @@
 """The plane in words that a hand can follow."""
 
 import math
+from typing import NamedTuple
 
 from just_plane.planning.words.numbers import count, f_stop
 
 QUARTERS = ((0.0, "right"), (90.0, "up"), (180.0, "left"), (-90.0, "down"))
 STRAIGHT = 1.0
 """Degrees within which a direction is called straight."""
+
+
+class Step(NamedTuple):
+    """One thing to do at the lens."""
+
+    what: str
+    """meter, turn, tilt, focus or recompose."""
+    words: str
 
 
 def direction(degrees):
@@ -28,26 +37,30 @@ def rotation(faces_deg, rest_deg=90.0):
 
 def steps(lens, answer, first, wording):
     """What to do at the lens, in order, up to looking at the points; ``first`` is the check to focus on, or None."""
-    said = ["Meter now, the lens straight, and leave the exposure alone after."]
+    said = [Step("meter", "Meter now, the lens straight, and leave the exposure alone after.")]
     if lens.turns:
-        turn, click_deg = answer.rotation_deg, math.degrees(lens.click or 0.0)
-        if abs(turn) < STRAIGHT:
-            along = "up and down" if lens.rest else "left and right, the camera on its side"
-            said.append(f"Leave the tilt mechanism unturned: it tilts {along}.")
-        else:
-            way = "clockwise" if turn > 0 else "anticlockwise"
-            clicks = f", {count(round(abs(turn) / click_deg), 'click')}" if click_deg else ""
-            said.append(f"Turn the tilt mechanism {abs(turn):.0f}° {way}{clicks}, seen from behind the camera.")
-    said.append(f"Tilt {answer.tilt_deg:.1f}° on the scale, so that the lens faces {answer.faces}.")
+        said.append(Step("turn", _turn_words(lens, answer.rotation_deg)))
+    tilted = f"Tilt {answer.tilt_deg:.1f}° on the scale, so that the lens faces {answer.faces}."
+    said.append(Step("tilt", tilted))
     if first is not None:
         rail = "" if first.rail_mm is None else f"Set the rail to {first.rail_mm:.2f} mm and f"
-        said.append(f"{rail or 'F'}ocus again on {first.name}.")
+        said.append(Step("focus", f"{rail or 'F'}ocus again on {first.name}."))
     moved = answer.picture_moves_mm
     if moved is not None and abs(moved) > 0.05:
-        said.append(f"Recompose: the picture has moved {wording.length(abs(moved))} on the sensor.")
+        words = f"Recompose: the picture has moved {wording.length(abs(moved))} on the sensor."
     else:
-        said.append("Recompose: tilting moves the picture.")
-    return said
+        words = "Recompose: tilting moves the picture."
+    return [*said, Step("recompose", words)]
+
+
+def _turn_words(lens, turn):
+    click_deg = math.degrees(lens.click or 0.0)
+    if abs(turn) < STRAIGHT:
+        along = "up and down" if lens.rest else "left and right, the camera on its side"
+        return f"Leave the tilt mechanism unturned: it tilts {along}."
+    way = "clockwise" if turn > 0 else "anticlockwise"
+    clicks = f", {count(round(abs(turn) / click_deg), 'click')}" if click_deg else ""
+    return f"Turn the tilt mechanism {abs(turn):.0f}° {way}{clicks}, seen from behind the camera."
 
 
 def last_steps(stands_at, f_number):
