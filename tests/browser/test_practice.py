@@ -272,3 +272,17 @@ def test_the_picture_comes_back_by_itself_when_the_server_was_away(page, server,
     expect(page.get_by_text("The picture does not come")).to_be_hidden(timeout=LONG)
     expect(page.get_by_role("group", name="focus").get_by_role("status")).to_contain_text(re.compile(r"^[+-]\d"))
     complaints.clear()  # the browser's own word for what it was refused
+
+
+def test_a_key_held_down_is_one_press_and_one_move(page, server):
+    hand = Hand(page, server)
+    hand.begin("ends")
+    hand.free()
+    for _ in range(5):
+        page.keyboard.down("ArrowRight")  # again and again while it is held
+    page.keyboard.up("ArrowRight")
+    expect(page.get_by_text("1, a good hand takes 2")).to_be_visible()
+    for _ in range(5):
+        page.keyboard.down("Space")
+    page.keyboard.up("Space")
+    expect(page.get_by_role("button", name="Last frame here")).to_be_visible()

@@ -8,6 +8,9 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from just_plane.core.plane import wedge_blur
+from just_plane.core.plane.tilt import TiltSetting
+from just_plane.core.practice.drill import make_drill
 from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
 
@@ -143,3 +146,25 @@ def test_marks_are_seen_without_colours(client):
     # Strokes are light beside dark, so that they stand out on whatever lies below.
     assert (marked - plain)[changed].max() > 60
     assert (marked - plain)[changed].min() < -60
+
+
+def test_on_the_whole_frame_marks_reach_as_far_as_is_said(client):
+    told = client.get("/api/practice/drill?kind=tilt&seed=3").get_json()
+    asked = {"setting": told["start"]}
+    plain, marked = grey(view(client, **asked)), grey(view(client, **asked, marks=True))
+    drill = make_drill("tilt", 3)
+    # The page is a plane: its blur on the frame from the wedge, at the middle of every block of pixels.
+    rows, columns = np.arange(6, 420, 12), np.arange(6, 632, 12)
+    shares = (columns[np.newaxis, :] + 0.5) / 640, (rows[:, np.newaxis] + 0.5) / 427
+    across, up = np.broadcast_arrays((shares[0] - 0.5) * 36, (0.5 - shares[1]) * 36 * 427 / 640)
+    middle = 90 * drill.distance / (drill.distance - 90)
+    z = drill.distance / (1 - (drill.slope[0] * across + drill.slope[1] * up) / middle)
+    points = np.stack([across * z / middle, up * z / middle, z], axis=-1).reshape(-1, 3)
+    image = middle + told["start"]["focus"] * 0.05
+    blur = wedge_blur(90, 5.6, TiltSetting(0.0, 0.0, image), points).reshape(z.shape) * 1000
+    blocks = np.abs(marked - plain)[: len(rows) * 12, : len(columns) * 12].reshape(len(rows), 12, len(columns), 12)
+    seen = (blocks > 25).any(axis=(1, 3))
+    reach = told["marks_reach_um"]
+    assert seen[blur < told["sharp_um"]].mean() > 0.9
+    assert seen[blur > 2.5 * reach].mean() < 0.35
+    assert 60 < reach < 300

@@ -10,7 +10,7 @@ from pathlib import Path
 import numpy as np
 from answers import drag_against_nothing, long_list
 from computing import contrast_against_quadrature, preview_of_a_frame, ruler_in_a_frame, search_of, through_focus_map
-from page import drag_on_the_page, first_load_kb
+from page import drag_on_the_page, first_load_kb, frames_of_rocking
 from starting import plan_against_numpy, server_up
 
 SAID = "## Where it goes"
@@ -25,6 +25,7 @@ def main(path):
             address = re.search(r"http://\S+/", server.stdout.readline()).group()
             drags = drag_against_nothing(address)
             pages = drag_on_the_page(address)
+            rocked = frames_of_rocking(address)
         finally:
             server.kill()
             server.wait()
@@ -35,6 +36,7 @@ def main(path):
             ("---",) * 4,
             *over_http(drags),
             *on_the_page(pages),
+            *rocking(*rocked),
             *started(),
             *computed(),
         ]
@@ -62,6 +64,10 @@ def on_the_page(pages):
         yield f"pointer to changed number: {name}", ms(figures), f"95th percentile of {changes} changes", "50 ms"
         yield f"components drawn anew a move: {name}", f"{drawn:.0f}", "", "200"
     yield "first load, compressed", f"{first_load_kb():.0f} kB", "without fonts", "250 kB"
+
+
+def rocking(a_second, age_s):
+    yield "practice, 640 x 427, in the browser", f"{a_second:.0f} pictures a second", f"{ms(age_s)} old when shown", "15"
 
 
 def started():

@@ -56,6 +56,22 @@ DRAGS = {
 }
 
 
+ROCK_S = 6
+GAPS = """async (lasting) => {
+  const picture = document.querySelector('img[alt*=rocks]'), gaps = [], began = performance.now();
+  let last = picture.src, at = began;
+  while (performance.now() - began < 1000 * lasting) {
+    await new Promise(requestAnimationFrame);
+    if (picture.src === last) continue;
+    gaps.push(performance.now() - at);
+    last = picture.src;
+    at = performance.now();
+  }
+  return gaps;
+}"""
+"""Between two pictures, ms: one is asked for when the last has come, so that this is its age too."""
+
+
 def drag_on_the_page(address):
     """By drag: (95th percentile s to the mark, to the figures, changes seen, components drawn anew a move)."""
     with sync_playwright() as playwright:
@@ -90,6 +106,19 @@ def _drag(browser, address, shot, station, grip, figures):
     to_mark, to_figures = page.evaluate("[window.marks, window.figures]")
     page.close()
     return high_s(to_mark) / 1000, high_s(to_figures) / 1000, len(to_figures), drawn
+
+
+def frames_of_rocking(address):
+    """Pictures a second of the drill that never rests, and how old one is when it is shown: (1/s, s)."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}practice?drill=rock&seed=3")
+        page.get_by_role("img", name=re.compile("rocks")).wait_for()
+        page.wait_for_timeout(1500)
+        gaps = page.evaluate(GAPS, ROCK_S)
+        browser.close()
+    return len(gaps) / ROCK_S, sorted(gaps)[len(gaps) // 2] / 1000
 
 
 def first_load_kb():

@@ -15,7 +15,7 @@ from just_plane.core.view.colour import LUMINANCE
 from just_plane.core.view.focus import focus_of_lens
 from just_plane.core.view.geometry import Grid, seen
 from just_plane.core.view.live import Live, Sight
-from just_plane.core.view.marking import HONEST_PITCH, honest_marks, sharp_edges, sharp_ratio
+from just_plane.core.view.marking import honest_marks, sharp_edges, sharp_ratio
 from just_plane.core.view.sensor import Sensor, electrons_of, toned
 
 COLUMNS, ROWS = 640, 427
@@ -23,6 +23,9 @@ QUALITY = 82
 SAFFRON, INK = (239, 178, 42), (16, 18, 20)
 HATCH = 6
 KEPT = 3
+COARSE_REACH_PX = 2.7
+"""Blur, in pixels of the view, at which half of the detail is still marked where pixels are too coarse to tell: as
+measured on drills (docs/derivations/practice.md)."""
 
 
 class Shown:
@@ -57,7 +60,8 @@ class Shown:
             drill, found, shift = _rocked(drill, found, asked, grid)
         live = self._live(drill, asked, own)
         sight = Sight(drill.image_distance, grid_seen(grid, found), found.node)
-        effective = found.f_number * found.lens.image_distance / drill.gear.focal_length
+        # Of the view, whose places are directions: so the same however it is focused, and levels of blur are kept.
+        effective = found.f_number * drill.image_distance / drill.gear.focal_length
         light = live.light(sight, found.focus, effective, shift, neighbours=2 if asked.moving else 4)
         full = electrons_of(grid.pitch * drill.gear.scale_behind)
         at = asked.magnified
@@ -66,9 +70,8 @@ class Shown:
         counted = Sensor(full=full, read=3.0, seed=drill.seed, frame=frame).counted(light)
         picture = toned(counted)
         if asked.marks:
-            blur = marks_reach(grid.pitch, drill.gear.circle)
             noise = float(np.sqrt(0.3 / full + (3.0 / full) ** 2))
-            marks = sharp_edges(counted @ LUMINANCE, noise, sharp_ratio(blur, effective, grid.pitch))
+            marks = sharp_edges(counted @ LUMINANCE, noise, sharp_ratio(drill.gear.circle, effective, grid.pitch))
             _hatched(picture, marks)
         if asked.truth:
             there = seen(live.scene, sight.grid, sight.image_distance, found.node)
@@ -97,7 +100,7 @@ def marks_reach(pitch, circle=CIRCLE):
     -------
     float            mm.
     """
-    return circle if honest_marks(circle, pitch) else pitch / HONEST_PITCH
+    return circle if honest_marks(circle, pitch) else max(circle, COARSE_REACH_PX * pitch)
 
 
 def _rocked(drill, found, asked, grid):
@@ -114,7 +117,8 @@ def _rocked(drill, found, asked, grid):
     right, up = carried_across(asked.t, rock, asked.slower)
     px = rock.magnification / grid.pitch
     found = found._replace(lens=lens, f_number=rock.f_number, focus=focus_of_lens(FOCAL, rock.f_number, lens))
-    return drill, found, (-right * px, up * px)
+    # While it moves whole pixels will do.
+    return drill, found, (float(round(-right * px)), float(round(up * px)))
 
 
 def _grid(drill, magnified):

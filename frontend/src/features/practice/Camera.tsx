@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-aria-components";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { fonts } from "../../look/theme";
@@ -63,8 +64,8 @@ const Tools = styled.div`
 const CLOSE = 2;
 
 /** What the camera shows fills the screen; a press on it puts the magnifier there. */
-export function Camera({ playing }: { playing: Playing }) {
-  const { drill, now, result, which } = playing;
+export function Camera({ playing, shotId }: { playing: Playing; shotId?: string }) {
+  const { drill, now, result, which, trouble } = playing;
   const [magnified, setMagnified] = useState<ViewAsked["magnified"]>(null);
   const [marks, setMarks] = useState(false);
   const asked: ViewAsked | null =
@@ -107,6 +108,10 @@ export function Camera({ playing }: { playing: Playing }) {
             </Mark>
           ))}
         </Picture>
+      ) : trouble ? (
+        <p role="alert" style={{ maxWidth: 520 }}>
+          {trouble} {shotId ? <Link href={`/shots/${shotId}/plane`}>To its Plane station</Link> : null}
+        </p>
       ) : (
         <p>{drill ? "The camera is starting…" : ""}</p>
       )}

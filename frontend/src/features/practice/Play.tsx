@@ -46,12 +46,12 @@ export function Play({ kind, seed, title, shotId, onAgain }: PlayProps) {
   useKeys(playing);
   return (
     <Stage>
-      <Camera playing={playing} />
+      <Camera playing={playing} shotId={shotId} />
       <Side>
         <Heading>{drill?.title || title}</Heading>
         <Lead>{drill?.task}</Lead>
         {drill?.nearest ? <Lead>{drill.nearest}</Lead> : null}
-        {trouble ? <p role="alert">{trouble}</p> : null}
+        {trouble && drill ? <p role="alert">{trouble}</p> : null}
         {result ? (
           <AnswerBox data-trouble={result.score < 50 ? "" : undefined} role="status">
             <strong>

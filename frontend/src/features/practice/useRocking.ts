@@ -19,16 +19,18 @@ export function useRocking(seed: number, { slower, hold, subject }: Rocked, runn
     if (!running) return;
     const began = performance.now();
     let frame = 0;
+    // The next is asked for as soon as one has come; on every frame of the screen too, should none be under way.
     const pull = puller(
       (pulled) => {
         setSrc(pulled.src);
         setLost(false);
         drawn.current = { t: pulled.asked.t, at: performance.now() };
+        next();
       },
       () => setLost(true),
     );
-    const ask = () => {
-      if (!pull.isBusy() && !document.hidden) {
+    const next = () => {
+      if (!document.hidden) {
         const asked: ViewAsked = {
           kind: "rock",
           seed,
@@ -45,6 +47,9 @@ export function useRocking(seed: number, { slower, hold, subject }: Rocked, runn
         };
         pull.ask(asked);
       }
+    };
+    const ask = () => {
+      if (!pull.isBusy()) next();
       frame = requestAnimationFrame(ask);
     };
     frame = requestAnimationFrame(ask);

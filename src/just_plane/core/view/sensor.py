@@ -36,9 +36,15 @@ class Sensor(NamedTuple):
         -------
         (H, W, 3) float32 array   0 to 1.
         """
-        value = np.maximum(light, 0.0).astype(np.float32) * np.float32(self.gain)
-        spread = np.sqrt(value * np.float32(1 / self.full) + np.float32((self.read / self.full) ** 2))
-        return np.clip(value + spread * self._noise(value.shape), 0.0, 1.0)
+        value = np.maximum(light, 0.0).astype(np.float32, copy=False)
+        if self.gain != 1.0:
+            value *= np.float32(self.gain)
+        spread = value * np.float32(1 / self.full)
+        spread += np.float32((self.read / self.full) ** 2)
+        np.sqrt(spread, out=spread)
+        spread *= self._noise(value.shape)
+        value += spread
+        return np.clip(value, 0.0, 1.0, out=value)
 
     def _noise(self, shape):
         tile = _tile(self.seed)
@@ -91,7 +97,7 @@ def toned(light):
     -------
     uint8 array     Of the same shape.
     """
-    return np.take(_TONES, np.rint(light * (TONES - 1)).astype(np.intp))
+    return np.take(_TONES, (light * np.float32(TONES - 1) + np.float32(0.5)).astype(np.uint16), mode="clip")
 
 
 def _tones():
