@@ -40,7 +40,7 @@ MAY_IMPORT = {
     "practice": PLAIN
     | {"PIL", "io", "numpy", "threading", "uuid", "just_plane.contract", "just_plane.core", "just_plane.planning"}
     | {"just_plane.practice"},
-    "runs": PLAIN | {"csv", "io", "just_plane.contract", "just_plane.runs"},
+    "runs": PLAIN | {"csv", "io", "just_plane.contract", "just_plane.core", "just_plane.runs"},
     "jobs": PLAIN
     | {"concurrent", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil", "threading", "time"}
     | {"just_plane.frames", "just_plane.jobs", "just_plane.store"},

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from just_plane.contract.run import RunEvent, RunPlan, RunStep
 from just_plane.demo.catalogue import demo_shots
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.ways.step_table import step_rows
+from just_plane.planning.ways.step_table import knob_of, step_rows
 from just_plane.runs.replay import RefusedEventError, after, replay
 from just_plane.runs.steps import run_plan
 
@@ -152,3 +152,25 @@ def test_a_picture_is_one_frame_and_what_was_there_before_is_none():
             after(stand, RunEvent(kind="taken", frame=1, file=name))
     later = after(stand, RunEvent(kind="taken", frame=1, file="a4.jpg", there_before=["a2.jpg", "a3.jpg"]))
     assert {"a2.jpg", "a3.jpg", "a4.jpg"} <= later.known
+
+
+def test_a_known_knob_and_play_are_told_for_every_frame():
+    shot = demo_shots()[1]
+    rail = {"rail_mm_per_turn": 1.25, "rail_divisions": 50, "rail_play_mm": 0.04, "rail_smallest_step_mm": None}
+    shot = shot.model_copy(update={"stack": shot.stack.model_copy(update=rail)})
+    plan = plan_shot(shot)
+    way = next(way for way in plan.ways if way.id == "rail")
+    rows = step_rows(way, plan.reach.magnification, knob=knob_of(shot.stack))
+    made = run_plan(shot, plan, way, rows, 30.0)
+    assert made.divisions == 50
+    # A division of this knob is 1.25 / 50 = 0.025 mm; what is told leaves each frame within half of the least told.
+    for step, row in zip(made.steps, rows, strict=True):
+        assert abs(step.knob_divisions * 0.025 - row.move_from_first_mm) <= 0.5 * 0.025 + 1e-9
+        assert step.from_mm == pytest.approx(step.mark_mm - made.mark_grows * 0.06)
+    assert rows[0].knob_words == ""
+    assert "division" in rows[1].knob_words
+    unknown = run_plan(shot, plan, way, step_rows(way, plan.reach.magnification), 30.0)
+    assert unknown.steps[1].knob_divisions is None
+    away = shot.model_copy(update={"plane": shot.plane.model_copy(update={"rail_counts": "away"})})
+    back = run_plan(away, plan, way, rows, 30.0)
+    assert back.steps[0].from_mm == pytest.approx(30.06)

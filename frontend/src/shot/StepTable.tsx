@@ -65,6 +65,7 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
   if (table.isError) return <p role="alert">{sentenceOf(table.error)}</p>;
   const rows = table.data?.rows ?? [];
   const marked = rows.some((row) => row.rail_mark_mm !== null);
+  const turned = rows.some((row) => row.knob_words);
   const inSlabs = rows.some((row) => row.slabs.length);
   const decimals = decimalsFor(way.stack?.step_mm ?? 1);
   const show = (mm: number) => fixed(mm, units, decimals);
@@ -74,6 +75,7 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
         <tr>
           <th scope="col">frame</th>
           {marked ? <th scope="col">rail mark, mm</th> : null}
+          {turned ? <th scope="col">turn the knob on by</th> : null}
           <th scope="col">moved from first, {units}</th>
           <th scope="col">focus behind nearest, {units}</th>
           <th scope="col">sharp from, {units}</th>
@@ -91,6 +93,7 @@ export function Steps({ shot, way }: { shot: Shot; way: WayAnswer }) {
               {row.kept ? "" : " left out"}
             </td>
             {marked ? <td>{row.rail_mark_mm?.toFixed(decimals)}</td> : null}
+            {turned ? <td>{row.knob_words}</td> : null}
             <td>{show(row.move_from_first_mm)}</td>
             <td>{show(row.focus_behind_nearest_mm)}</td>
             <td>{show(row.sharp_from_mm)}</td>

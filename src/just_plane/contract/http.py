@@ -157,6 +157,7 @@ class RailStep(Answer):
 
     kit_id: str
     smallest_step_mm: Annotated[float | None, Field(description="null: not known.")]
+    mm_per_turn: Annotated[float | None, Field(description="Measured, else as given; null: not known.")]
 
 
 class KeptKitAnswer(Answer):

@@ -306,6 +306,8 @@ class StepRow(Answer):
     sharp_to_mm: float
     magnification: float
     rail_mark_mm: Annotated[float | None, Field(description="The rail's own mark; null: no point was read on it.")]
+    knob_divisions: Annotated[float | None, Field(description="Of the knob, from the first frame; null: not known.")]
+    knob_words: Annotated[str, Field(description="How far to turn it from the last frame; empty: not known.")]
     slabs: Annotated[list[int], Field(description="Slabs that it is merged in, counted from 1; empty: no slabs.")]
     kept: Annotated[bool, Field(description="It is merged; else it was taken and is left out.")]
 

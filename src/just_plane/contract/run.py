@@ -71,6 +71,12 @@ class RunStep(Answer):
     mark_mm: Annotated[float | None, Field(description="The rail's own mark; null: not known.")]
     sharp_from_mm: float
     sharp_to_mm: float
+    knob_divisions: Annotated[
+        float | None, Field(description="Of the knob, from the first frame; null: not known.")
+    ] = None
+    from_mm: Annotated[
+        float | None, Field(description="Mark to go back to first, so that play is taken up; null: play not known.")
+    ] = None
     added: Annotated[bool, Field(description="Not of the plan: to close a gap.")] = False
 
 
@@ -89,6 +95,7 @@ class RunPlan(Answer):
     hold_still_s: Annotated[float | None, Field(description="That the subject holds; null: for ever.")]
     mark_grows: Annotated[int, Field(description="1: the rail's marks grow toward the subject; -1: away.")] = 1
     shutter_s: Annotated[float | None, Field(description="null: not known.")] = None
+    divisions: Annotated[int | None, Field(description="Of the knob, a turn; null: not known.")] = None
 
 
 class RunAsked(Model):

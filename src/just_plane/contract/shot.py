@@ -183,6 +183,15 @@ class Stack(Model):
         Length | None, Field(title="Smallest step", description="Of the rail; null: not known.")
     ] = None
     rail_travel_mm: Annotated[Length | None, Field(title="Travel", description="Of the rail; null: not known.")] = None
+    rail_mm_per_turn: Annotated[
+        Length | None, Field(title="A turn moves", description="Of the rail's knob; null: not known.")
+    ] = None
+    rail_divisions: Annotated[
+        int | None, Field(title="Divisions a turn", ge=1, le=100_000, description="Marks on the knob; null: not known.")
+    ] = None
+    rail_play_mm: Annotated[LengthOrZero | None, Field(title="Play", description="Of the rail; null: not known.")] = (
+        None
+    )
     settle_s: Annotated[SecondsOrZero, Field(title="Settle after a move")] = 2.0
     recovery_s: Annotated[
         SecondsOrZero, Field(title="Write or recharge", description="Writing the file or charging the flash.")

@@ -60,7 +60,7 @@ def _simulate(options):
     from just_plane.pictures.frames_out import written
     from just_plane.planning.pictures.made_set import made_set
     from just_plane.planning.plan import plan_shot
-    from just_plane.planning.ways.step_table import step_rows
+    from just_plane.planning.ways.step_table import knob_of, step_rows
     from just_plane.runs.steps import run_plan
 
     if not options.simulated:
@@ -82,7 +82,7 @@ def _simulate(options):
     wanted = options.way or shot.chosen_way
     stacks = [way for way in plan.ways if way.stack is not None and way.kind in ("rail", "ring")]
     way = next((each for each in stacks if each.id == wanted), None) or min(stacks, key=lambda each: each.rank)
-    rows = step_rows(way, plan.reach.magnification, shot.plane.rail_counts)
+    rows = step_rows(way, plan.reach.magnification, shot.plane.rail_counts, knob=knob_of(shot.stack))
     if options.out.is_dir() and any(options.out.iterdir()):
         raise _RefusedError(f"{options.out} is not empty. Give a folder of its own for the frames.")
     journal = MemoryJournal(run_plan(shot, plan, way, rows), _progress())

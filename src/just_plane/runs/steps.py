@@ -1,6 +1,7 @@
 """From a way to the moves of a run: which mark to set for each frame."""
 
 from just_plane.contract.run import RunPlan, RunStep
+from just_plane.core.knob import TAKE_UP
 
 ROUND_MM = 6
 """Decimals of a mark: a nanometre."""
@@ -22,17 +23,22 @@ def run_plan(shot, plan, way, rows, first_mark_mm=None):
     RunPlan
     """
     grows = -1 if shot.plane.rail_counts == "away" else 1
+    onward = grows if len(rows) < 2 or rows[-1].move_from_first_mm >= 0 else -grows
+    play = shot.stack.rail_play_mm
     steps = []
     for row in rows:
         mark = row.rail_mark_mm if first_mark_mm is None else first_mark_mm + grows * row.move_from_first_mm
+        known = mark is not None and way.kind == "rail"
         steps.append(
             RunStep(
                 frame=row.frame - 1,
                 focus_mm=row.focus_behind_nearest_mm,
                 move_mm=row.move_from_last_mm,
-                mark_mm=None if mark is None or way.kind != "rail" else round(mark, ROUND_MM),
+                mark_mm=round(mark, ROUND_MM) if known else None,
                 sharp_from_mm=row.sharp_from_mm,
                 sharp_to_mm=row.sharp_to_mm,
+                knob_divisions=row.knob_divisions,
+                from_mm=round(mark - onward * TAKE_UP * play, ROUND_MM) if known and play else None,
             )
         )
     return RunPlan(
@@ -48,6 +54,7 @@ def run_plan(shot, plan, way, rows, first_mark_mm=None):
         hold_still_s=shot.subject.hold_still_s,
         mark_grows=grows,
         shutter_s=plan.light.shutter_s if plan.light else None,
+        divisions=shot.stack.rail_divisions,
     )
 
 

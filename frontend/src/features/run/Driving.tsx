@@ -11,7 +11,7 @@ import { AsTheyCome } from "./AsTheyCome";
 import { ByDevices } from "./ByDevices";
 import { mainButton } from "./devices";
 import { FromCamera } from "./FromCamera";
-import { figureOf, goneSeconds, lastTaken, nearWords, sideWords, takenCount } from "./standing";
+import { figureOf, goneSeconds, knobWords, lastTaken, nearWords, sideWords, takenCount } from "./standing";
 import type { Running } from "../../shot/useRun";
 
 const Figure = styled.output`
@@ -69,7 +69,7 @@ export function Driving({ running }: { running: Running }) {
           <Lead>{figure.over}</Lead>
           <Figure aria-label="Set to">{figure.figure}</Figure>
           <Lead>
-            {figure.under}. {sideWords(run, step)}
+            {figure.under}. {knobWords(run, step)} {sideWords(run, step)}
           </Lead>
           {run.trouble ? (
             <AnswerBox data-trouble role="alert">

@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Run } from "../../api/types";
-import { figureOf, goneSeconds, lastTaken, sideWords, stairsOf, takenCount } from "./standing";
+import { figureOf, goneSeconds, knobWords, lastTaken, sideWords, stairsOf, takenCount } from "./standing";
 
 const step = (frame: number, focus_mm: number, mark_mm: number | null = null) => ({
   frame,
@@ -9,6 +9,8 @@ const step = (frame: number, focus_mm: number, mark_mm: number | null = null) =>
   mark_mm,
   sharp_from_mm: focus_mm - 1,
   sharp_to_mm: focus_mm + 1,
+  knob_divisions: frame * 40,
+  from_mm: null,
   added: false,
 });
 
@@ -28,6 +30,7 @@ const run = (times_taken: number[], marks = false): Run => ({
     hold_still_s: null,
     mark_grows: 1,
     shutter_s: 0.02,
+    divisions: 50,
   },
   events: 0,
   state: "running",
@@ -70,6 +73,20 @@ test("a mark that lies behind is come to from the same side", () => {
   const gone = run([1, 1, 1, 0], true);
   expect(sideWords(gone, at(gone, 0))).toContain("Go back past it first");
   expect(sideWords(gone, at(gone, 3))).toContain("never back");
+});
+
+test("the knob is turned from the last frame taken, in its own turns and divisions", () => {
+  const on = run([1, 1, 0, 0], true);
+  expect(knobWords(on, at(on, 2))).toBe("Knob on by 40 divisions.");
+  expect(knobWords(on, at(on, 3))).toBe("Knob on by 1 turn and 30 divisions.");
+  expect(knobWords(on, at(on, 0))).toBe("Knob back by 40 divisions.");
+  const fresh = run([0, 0], true);
+  expect(knobWords(fresh, at(fresh, 0))).toBe("");
+});
+
+test("where the play is known it is said from which mark to come", () => {
+  const fresh = run([0, 0], true);
+  expect(sideWords(fresh, { ...at(fresh, 0), from_mm: 37.94 })).toContain("Go back to 37.94 first");
 });
 
 test("the staircase is filled as frames are taken and broken where they are left out", () => {

@@ -50,8 +50,27 @@ export function nearWords(step: Step, units: Units): string {
 /** From which side a mark is come to: always the same, so that the play of the screw does not count. */
 export function sideWords(run: Run, step: Step): string {
   if (run.plan.kind !== "rail") return "";
+  const first = lastTaken(run) < 0;
+  if (step.from_mm !== null && (first || (moveOf(run, step) ?? 0) < 0)) {
+    return `Go back to ${fixed(step.from_mm, "mm", 2)} first, then come on to it: the play is taken up so.`;
+  }
   if ((moveOf(run, step) ?? 0) < 0) return "Go back past it first, then come on to it.";
   return "Turn on toward it, never back.";
+}
+
+/** From where the knob stands now to a frame, in its own turns and divisions; empty where it is not known. */
+export function knobWords(run: Run, step: Step): string {
+  const from = run.plan.steps[lastTaken(run)];
+  const { divisions } = run.plan;
+  if (!from || divisions === null || step.knob_divisions === null || from.knob_divisions === null) return "";
+  const on = step.knob_divisions - from.knob_divisions;
+  const turns = Math.floor(Math.abs(on) / divisions + 1e-9);
+  const rest = Number((Math.abs(on) - turns * divisions).toFixed(1));
+  const parts = [
+    turns ? `${turns} ${turns === 1 ? "turn" : "turns"}` : "",
+    rest || !turns ? `${rest} ${rest === 1 ? "division" : "divisions"}` : "",
+  ];
+  return `Knob ${on < 0 ? "back" : "on"} by ${parts.filter(Boolean).join(" and ")}.`;
 }
 
 /** The run as a staircase: filled as frames are taken. */

@@ -20,15 +20,18 @@ export function RailPick() {
     (id: string) => {
       const rail = rails.find((each) => each.kit_id === id);
       if (!rail) return;
-      const step = kit?.rails.find((each) => each.kit_id === id)?.smallest_step_mm ?? null;
+      const follows = kit?.rails.find((each) => each.kit_id === id);
       edit((draft) => ({
         ...draft,
         stack: {
           ...draft.stack,
           rail_name: rail.name,
           rail_kit_id: id,
-          rail_smallest_step_mm: step,
+          rail_smallest_step_mm: follows?.smallest_step_mm ?? null,
           rail_travel_mm: rail.travel_mm,
+          rail_mm_per_turn: follows?.mm_per_turn ?? null,
+          rail_divisions: rail.divisions,
+          rail_play_mm: rail.backlash_mm,
         },
       }));
     },

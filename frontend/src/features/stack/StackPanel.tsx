@@ -55,6 +55,9 @@ export function StackPanel() {
         </Wide>
         <ShotQuantity at="/stack/rail_smallest_step_mm" step={by(0.001, 0.01, 0.001)} emptyHint="not known" />
         <ShotQuantity at="/stack/rail_travel_mm" step={by(1, 10, 1)} emptyHint="not known" />
+        <ShotQuantity at="/stack/rail_mm_per_turn" step={by(0.01, 0.1, 0.01)} emptyHint="not known" />
+        <ShotQuantity at="/stack/rail_divisions" step={by(1, 10, 1)} emptyHint="not known" />
+        <ShotQuantity at="/stack/rail_play_mm" step={by(0.01, 0.1, 0.01)} emptyHint="not known" />
         <ShotQuantity at="/stack/recovery_s" step={by(0.1, 1)} />
         <Wide>
           <ShotCheck at="/stack/noise_reduction" />

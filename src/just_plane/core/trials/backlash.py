@@ -5,12 +5,11 @@ from typing import NamedTuple
 
 import numpy as np
 
+from just_plane.core.knob import TAKE_UP
 from just_plane.core.trials.rows import WINDOW_ROWS, tracked
 
 LEAST_FRAMES = 14
 REJECT_SD = 3.0
-TAKE_UP = 1.5
-"""Times the measured play to go back past a mark."""
 
 
 class Backlash(NamedTuple):

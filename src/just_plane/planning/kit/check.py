@@ -27,8 +27,13 @@ def smallest_step_mm(rail):
     """The smallest step of a rail, mm: as given, else one division of its knob; None when not known."""
     if rail.smallest_step_mm is not None:
         return rail.smallest_step_mm
-    turn = rail.measured_mm_per_turn or rail.mm_per_turn
+    turn = mm_per_turn(rail)
     return turn / rail.divisions if turn and rail.divisions else None
+
+
+def mm_per_turn(rail):
+    """What a turn of a rail's knob moves, mm: measured, else as given; None when not known."""
+    return rail.measured_mm_per_turn or rail.mm_per_turn
 
 
 def _try(gear):

@@ -4,8 +4,10 @@ import csv
 import io
 
 from just_plane.contract.plan import StepRow
+from just_plane.core.knob import Knob, knob_places
 from just_plane.core.stack import kept_frames
 from just_plane.planning.setup.rail_marks import TOWARD
+from just_plane.planning.words.numbers import knob_words
 
 AT_NEAREST_MM = 1e-9
 """Frames focused nearer than the nearest point by more than this are spare."""
@@ -18,12 +20,13 @@ HEADINGS = (
     "sharp_to_mm",
     "magnification",
     "rail_mark_mm",
+    "knob_divisions",
 )
 LISTS = ("slabs", "kept")
 """Headings after those of the numbers."""
 
 
-def step_rows(way, magnification, rail_counts="toward", keep_every=1):
+def step_rows(way, magnification, rail_counts="toward", keep_every=1, knob=None):
     """Rows of the table.
 
     Parameters
@@ -32,6 +35,7 @@ def step_rows(way, magnification, rail_counts="toward", keep_every=1):
     magnification : float   Of the framing, for ways that keep it.
     rail_counts : str       Whether the rail's marks grow ``toward`` the subject or ``away`` from it.
     keep_every : int        Every how manyth frame is merged.
+    knob : Knob or None     Of the rail, where it is known.
 
     Returns
     -------
@@ -46,6 +50,7 @@ def step_rows(way, magnification, rail_counts="toward", keep_every=1):
     rows: list[StepRow] = []
     kept = {frame: place + 1 for place, frame in enumerate(kept_frames(len(way.focuses_mm), keep_every))}
     slabs = way.stack.slabs if way.stack else []
+    turned = _turned(way, knob)
     for index, (focus, band) in enumerate(zip(way.focuses_mm, way.bands_mm, strict=True)):
         moved = focus - way.focuses_mm[0]
         rows.append(
@@ -59,6 +64,8 @@ def step_rows(way, magnification, rail_counts="toward", keep_every=1):
                 sharp_to_mm=band[1],
                 magnification=sizes[index] if len(sizes) > 1 else sizes[0],
                 rail_mark_mm=None if starts_at is None else starts_at + TOWARD[rail_counts] * moved,
+                knob_divisions=None if turned is None else turned[index],
+                knob_words="" if turned is None or not index else knob_words(knob, turned[index] - turned[index - 1]),
                 slabs=[at + 1 for at, (one, last) in enumerate(slabs) if one <= kept.get(index, 0) <= last],
                 kept=index in kept,
             )
@@ -66,12 +73,35 @@ def step_rows(way, magnification, rail_counts="toward", keep_every=1):
     return rows
 
 
-def step_csv(way, magnification, rail_counts="toward", keep_every=1):
+def knob_of(stack):
+    """The knob of a shot's rail, where it is known.
+
+    Parameters
+    ----------
+    stack : contract Stack
+
+    Returns
+    -------
+    Knob or None
+    """
+    if stack.rail_mm_per_turn is None or stack.rail_divisions is None:
+        return None
+    return Knob(stack.rail_mm_per_turn, stack.rail_divisions, stack.rail_play_mm or 0.0)
+
+
+def _turned(way, knob):
+    """Divisions of the knob from the first frame, for ways that a rail takes: list of float, or None."""
+    if knob is None or way.kind != "rail" or not way.focuses_mm:
+        return None
+    return knob_places(knob, [focus - way.focuses_mm[0] for focus in way.focuses_mm]).tolist()
+
+
+def step_csv(way, magnification, rail_counts="toward", keep_every=1, knob=None):
     """The table as CSV text (RFC 4180), numbers with a point and to a tenth of a micrometre; as :func:`step_rows`."""
     text = io.StringIO()
     writer = csv.writer(text)
     writer.writerow((*HEADINGS, *LISTS))
-    for row in step_rows(way, magnification, rail_counts, keep_every):
+    for row in step_rows(way, magnification, rail_counts, keep_every, knob):
         values = (getattr(row, heading) for heading in HEADINGS[1:])
         numbers = ("" if value is None else f"{value:.4f}" for value in values)
         writer.writerow([row.frame, *numbers, " ".join(map(str, row.slabs)), "yes" if row.kept else "no"])

@@ -77,6 +77,15 @@ def shutter_words(value):
     return seconds(value) if mark is None else f"{mark} s"
 
 
+def knob_words(knob, divisions):
+    """How far to turn a knob (Knob, divisions from where it stands): ``1 turn and 12 divisions``, ``back 3.5``."""
+    whole, rest = divmod(round(abs(divisions), 1), knob.divisions)
+    parts = [count(int(whole), "turn")] if whole else []
+    if rest or not whole:
+        parts.append(f"{rest:g} {'division' if rest == 1 else 'divisions'}")
+    return f"{'back ' if divisions < 0 else ''}{' and '.join(parts)}"
+
+
 def _two_parts(count, large, small):
     whole, rest = divmod(count, 60)
     return f"{whole} {large} {rest:02d} {small}" if rest else f"{whole} {large}"

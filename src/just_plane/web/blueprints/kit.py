@@ -17,7 +17,7 @@ from just_plane.contract.http import (
 from just_plane.contract.kit import Kit
 from just_plane.contract.kit_file import read_kit, read_table, write_kit, write_table
 from just_plane.contract.search import SearchAnswer, SearchAsked
-from just_plane.planning.kit.check import check_kit, smallest_step_mm
+from just_plane.planning.kit.check import check_kit, mm_per_turn, smallest_step_mm
 from just_plane.planning.kit.search import search
 from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
@@ -116,7 +116,11 @@ def _kept(kept):
             kit=kept.body,
             findings=check_kit(kept.body),
             rails=[
-                RailStep(kit_id=piece.gear.kit_id, smallest_step_mm=smallest_step_mm(piece.gear))
+                RailStep(
+                    kit_id=piece.gear.kit_id,
+                    smallest_step_mm=smallest_step_mm(piece.gear),
+                    mm_per_turn=mm_per_turn(piece.gear),
+                )
                 for piece in kept.body.pieces
                 if piece.gear.kind == "rail"
             ],

@@ -9,7 +9,7 @@ from just_plane.contract.shot import Shot
 from just_plane.planning.pictures.through_focus import through_focus
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.plane.maps import blur_maps
-from just_plane.planning.ways.step_table import step_rows
+from just_plane.planning.ways.step_table import knob_of, step_rows
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
@@ -50,5 +50,5 @@ def list_steps(body: StepsAsked):
     if way is None:
         return refuse(422, "way.unknown", "The plan has no such way.", plan.verdict.headline, "/way")
     shot = body.shot
-    rows = step_rows(way, plan.reach.magnification, shot.plane.rail_counts, shot.stack.keep_every)
+    rows = step_rows(way, plan.reach.magnification, shot.plane.rail_counts, shot.stack.keep_every, knob_of(shot.stack))
     return answer(StepTable(rows=rows))

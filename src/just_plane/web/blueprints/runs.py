@@ -32,7 +32,7 @@ from just_plane.pictures.frames import frame_facts
 from just_plane.pictures.reading import PictureError
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.stack_numbers import stack_numbers
-from just_plane.planning.ways.step_table import step_rows
+from just_plane.planning.ways.step_table import knob_of, step_rows
 from just_plane.runs.code import CodeError, Controller, run_code, trial_code
 from just_plane.runs.replay import RefusedEventError, after
 from just_plane.runs.steps import run_plan
@@ -68,7 +68,7 @@ def begin_run(path: ShotPath, body: RunAsked):
     way = way or next((each for each in plan.ways if each.recommended), None)
     if way is None or not way.frames or plan.reach is None:
         return refuse(422, "run.no_way", "This shot has no way that could be run.", "Plan one first.", "/way")
-    rows = step_rows(way, plan.reach.magnification, kept.body.plane.rail_counts)
+    rows = step_rows(way, plan.reach.magnification, kept.body.plane.rail_counts, knob=knob_of(kept.body.stack))
     made = run_plan(kept.body, plan, way, rows, body.first_mark_mm)
     run = store().runs.begin(path.shot_id, kept.revision, made.model_dump_json())
     return answer(_told(run, kept.revision), 201)

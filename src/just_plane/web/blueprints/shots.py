@@ -17,7 +17,7 @@ from just_plane.contract.shot import Shot
 from just_plane.contract.shot_file import LARGEST_BYTES, ShotFile, read_shot_and_photograph, write_shot
 from just_plane.pictures.framing import kept_photograph
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.ways.step_table import step_csv
+from just_plane.planning.ways.step_table import knob_of, step_csv
 from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
@@ -118,7 +118,7 @@ def get_steps(path: ShotPath, query: StepsQuery):
             plan.verdict.headline,
             "/chosen_way",
         )
-    table = step_csv(way, plan.reach.magnification, shot.plane.rail_counts, shot.stack.keep_every)
+    table = step_csv(way, plan.reach.magnification, shot.plane.rail_counts, shot.stack.keep_every, knob_of(shot.stack))
     return download(table, f"{shot.name} steps.csv", "text/csv")
 
 
