@@ -34,7 +34,7 @@ MAY_IMPORT = {
     | {"datetime", "numpy", "pathlib", "threading", "time", "just_plane.core", "just_plane.devices"}
     | {"just_plane.pictures"},
     "drive": PLAIN
-    | {"datetime", "json", "logging", "pathlib", "pydantic", "sys", "threading", "uuid"}
+    | {"datetime", "json", "numpy", "just_plane.core", "logging", "pathlib", "pydantic", "sys", "threading", "uuid"}
     | {f"just_plane.{layer}" for layer in ("contract", "devices", "drive", "frames", "pictures", "planning", "runs")}
     | {"just_plane.store"},
     "practice": PLAIN

@@ -118,8 +118,16 @@ def try_gear(page, address):
     ):
         page.get_by_role("button", name=re.compile("What$")).click()
         page.get_by_role("option", name=what).click()
-        page.get_by_role("button", name="Try it on made-up frames").click()
+        open_fold(page)
+        page.get_by_role("button", name="Take the frames and measure").click()
         page.get_by_role("heading", name=re.compile(found)).wait_for(timeout=60_000)
+
+
+def open_fold(page):
+    """The simulated camera, where it is not open yet."""
+    fold = page.get_by_role("button", name="With the simulated camera")
+    if fold.get_attribute("aria-expanded") != "true":
+        fold.click()
 
 
 def open_notebook(page, address):

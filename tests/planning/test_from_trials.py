@@ -2,8 +2,19 @@
 
 import pytest
 
-from just_plane.contract.trial import BacklashFound, StepsFound, StopsFound, TrialAsked, TrialResult, TriedStop
+from just_plane.contract.trial import (
+    BacklashFound,
+    CalmFound,
+    DarkFound,
+    StepsFound,
+    StillnessFound,
+    StopsFound,
+    TrialAsked,
+    TrialResult,
+    TriedStop,
+)
 from just_plane.planning.kit.from_trials import believed, day_in_words, fits, forgotten
+from just_plane.planning.kit.rival_trials import disagreement, replaces
 from just_plane.shelf.starter import starter_shelf
 
 MOMENT = "2026-05-03T10:00:00.000+00:00"
@@ -39,10 +50,17 @@ def test_a_day_is_named_as_people_name_it():
 
 
 def test_only_pieces_that_take_it_are_offered():
-    assert fits(piece("lens"), "stops")
-    assert not fits(piece("rail"), "stops")
-    assert fits(piece("rail"), "backlash")
-    assert not fits(piece("lens"), "steps")
+    assert fits(piece("lens"), asked())
+    assert not fits(piece("rail"), asked())
+    assert fits(piece("rail"), asked("backlash"))
+    assert fits(piece("rail"), asked("steps", unit="turn"))
+    assert not fits(piece("lens"), asked("steps", unit="turn"))
+    assert fits(piece("lens"), asked("steps", unit="camera unit"))
+    assert not fits(piece("rail"), asked("steps", unit="camera unit"))
+    assert fits(piece("body"), asked("stillness", held="hand"))
+    assert fits(piece("support"), asked("stillness"))
+    assert fits(piece("body"), asked("dark"))
+    assert not any(fits(each.gear, asked("sway")) for each in starter_shelf().pieces)
 
 
 def test_a_lens_keeps_one_trial_a_size_the_newer_one_and_up_to_eight():
@@ -87,3 +105,85 @@ def test_a_rail_learns_its_play_and_forgets_it():
     rail = believed(piece("rail"), "t", asked("backlash"), result, MOMENT)
     assert rail.backlash_mm == 0.0512
     assert forgotten(rail, "t", result).backlash_mm == 0
+
+
+def result(kind, **found):
+    return TrialResult(kind=kind, refused=False, sentence="", warnings=[], frames=[], used=20, **found)
+
+
+def test_times_of_a_body_are_kept_with_the_day_and_taken_out_again():
+    dark = result("dark", dark=DarkFound(doubled=True, write_s=0.8))
+    body = believed(piece("body"), "t", asked("dark"), dark, MOMENT)
+    assert body.measured_times.dark_frame
+    assert (body.measured_times.write_s, body.measured_times.measured_on) == (0.8, "3 May 2026")
+    assert forgotten(body, "t", dark).measured_times is None
+
+
+@pytest.mark.parametrize(("held", "kind"), [("hand", "body"), ("support", "support")])
+def test_the_longest_shutter_belongs_to_what_held_the_camera(held, kind):
+    still = result("stillness", stillness=StillnessFound(longest_s=0.25, fails_at_s=0.5, tried=[]))
+    how = asked("stillness", held=held, focal_length_mm=100.0)
+    gear = believed(piece(kind), "t", how, still, MOMENT)
+    kept = gear.measured_by_hand if held == "hand" else gear.measured_still
+    assert (kept.shutter_s, kept.magnification) == (0.25, 1.0)
+    assert kept.focal_length_mm == (100.0 if held == "hand" else None)
+    assert forgotten(gear, "t", still) == piece(kind)
+    assert "which size" in believed(piece(kind), "t", asked("stillness", magnification=None), still, MOMENT)
+    none = result("stillness", stillness=StillnessFound(longest_s=None, fails_at_s=0.01, tried=[]))
+    assert "nothing to use" in believed(piece(kind), "t", how, none, MOMENT)
+
+
+def calm(calms, seen=True):
+    found = CalmFound(swing_um=40.0, calms_s=calms, doubt_s=0.02, wait_s=1.0, seen=seen)
+    return result("calm", calm=found)
+
+
+def test_a_rail_learns_its_swing_and_one_that_is_calm_at_once_has_none():
+    rail = believed(piece("rail"), "t", asked("calm"), calm(0.3), MOMENT)
+    assert (rail.measured_swing_um, rail.measured_calms_s) == (40.0, 0.3)
+    assert forgotten(rail, "t", calm(0.3)) == piece("rail")
+    assert believed(rail, "t", asked("calm"), calm(0.0, seen=False), MOMENT).measured_swing_um is None
+
+
+def test_a_lens_keeps_camera_units_by_size_and_stop():
+    lens = piece("lens")
+    for k, (size, stop) in enumerate([(1.0, 4.0), (1.0, 8.0), (0.5, 4.0), (1.01, 4.0)]):
+        how = asked("steps", unit="camera unit", magnification=size, f_numbers=[stop])
+        lens = believed(lens, f"t{k}", how, steps(0.01 * (k + 1)), MOMENT)
+    assert [(one.trial_id, one.mm) for one in lens.focus_units] == [("t1", 0.02), ("t2", 0.03), ("t3", 0.04)]
+    assert [one.trial_id for one in forgotten(lens, "t1", steps(1)).focus_units] == ["t2", "t3"]
+
+
+def test_two_trials_of_one_rail_disagree_when_they_lie_apart_by_more_than_their_doubts():
+    # 1e-5 of 0.1 mm a step: 1e-4 of the answer; one part in a hundred is far outside, one in a thousand is not told.
+    assert "1.02 mm a  now, 1 mm before" in disagreement(steps(1.02), steps(1.0))
+    assert disagreement(steps(1.001), steps(1.0)) == ""
+    play = [
+        result("backlash", backlash=BacklashFound(play_mm=p, doubt_mm=0.002, seen=True, take_up_mm=0.1))
+        for p in (0.05, 0.08, 0.052)
+    ]
+    assert "50 µm of play now, 80 µm before" in disagreement(play[0], play[1])
+    assert disagreement(play[0], play[2]) == ""
+    dark = [result("dark", dark=DarkFound(doubled=doubled, write_s=1)) for doubled in (True, False)]
+    assert "takes a dark frame now" in disagreement(*dark)
+    assert "calm in 0.6" in disagreement(calm(0.6), calm(0.3))
+    still = [result("stillness", stillness=StillnessFound(longest_s=t, fails_at_s=None, tried=[])) for t in (0.1, 0.5)]
+    assert "stays sharp now" in disagreement(*still)
+
+
+def test_best_stops_disagree_only_when_noise_tells_them_apart():
+    def at(best, could_be):
+        found = stops().stops.model_copy(update={"best_f_number": best, "alike": [best], "could_be": could_be})
+        return result("stops", stops=found)
+
+    assert "best at f/5.6 now, at f/11 before" in disagreement(at(5.6, [5.6]), at(11, [11]))
+    assert disagreement(at(5.6, [5.6, 8]), at(11, [11, 8])) == ""
+    assert disagreement(at(5.6, [5.6]), at(6.3, [6.3])) == ""
+
+
+def test_a_trial_takes_the_place_of_another_of_the_same():
+    assert replaces(asked("backlash", kit_id="r"), asked("backlash", kit_id="r"))
+    assert not replaces(asked("backlash", kit_id="r"), asked("backlash", kit_id="s"))
+    assert not replaces(asked("backlash", kit_id="r"), asked("calm", kit_id="r"))
+    assert replaces(asked(kit_id="l"), asked(kit_id="l", magnification=1.02))
+    assert not replaces(asked(kit_id="l"), asked(kit_id="l", magnification=2.0))

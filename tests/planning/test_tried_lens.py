@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from just_plane.contract.gear import TriedAt
+from just_plane.contract.measured import TriedAt
 from just_plane.core.contrast import contrast
 from just_plane.demo.catalogue import demo_shots
 from just_plane.planning.plan import plan_shot

@@ -168,3 +168,11 @@ def test_on_the_whole_frame_marks_reach_as_far_as_is_said(client):
     assert seen[blur < told["sharp_um"]].mean() > 0.9
     assert seen[blur > 2.5 * reach].mean() < 0.35
     assert 60 < reach < 300
+
+
+def test_ones_own_hands_sway_as_they_were_measured(client):
+    still = {"kind": "rock", "seed": 3, "t": 2.0}
+    as_held, own = view(client, **still), view(client, **still, sway_mm=1.5)
+    assert as_held != own
+    assert view(client, **still, sway_mm=0.4) == as_held  # what a braced hand is taken to sway
+    assert client.get("/api/practice/results").get_json()["own_sway_mm"] is None

@@ -97,3 +97,58 @@ def test_what_cannot_be_used_says_why(client, tmp_path):
     assert "no piece of the kit" in refused.get_json()["detail"]
     assert client.get("/api/trials/" + "0" * 32).status_code == 404
     assert client.get("/api/trials").get_json()["trials"][0]["trial_id"] == trial["trial_id"]
+
+
+def test_a_trial_that_says_something_else_asks_which_to_believe(client):
+    rail = piece(client, "rail")
+    one, two = (frames(client, "steps", seed=seed) for seed in (31, 32))
+    trials = [measured(client, made["asked"] | {"kit_id": rail["kit_id"], "unit": "turn"}) for made in (one, two)]
+    said = [trial["result"]["steps"]["per_unit_mm"] for trial in trials]
+    assert abs(said[0] / said[1] - 1) > 0.01, "these seeds make rails that differ"
+    assert judge(client, trials[0], believed=True).status_code == 200
+    asked = judge(client, trials[1], believed=True)
+    assert asked.status_code == 409
+    assert "do not agree" in asked.get_json()["detail"]
+    assert "Which do you believe?" in asked.get_json()["remedy"]
+    assert piece(client, "rail", rail["name"])["measured_mm_per_turn"] == pytest.approx(said[0], rel=1e-4)
+    assert judge(client, trials[1], believed=True, over_the_other=True).status_code == 200
+    assert piece(client, "rail", rail["name"])["measured_mm_per_turn"] == pytest.approx(said[1], rel=1e-4)
+    older = client.get(f"/api/trials/{trials[0]['trial_id']}").get_json()
+    assert not older["believed"]  # so that taking it back takes nothing from the newer
+    assert judge(client, trials[1], believed=False).status_code == 200
+    assert piece(client, "rail", rail["name"])["measured_mm_per_turn"] is None
+
+
+@pytest.mark.parametrize("kind", ["calm", "sway"])
+def test_movement_is_measured_from_frames_of_the_simulated_camera(client, kind):
+    made = frames(client, kind, seed=4)
+    trial = measured(client, made["asked"])
+    assert not trial["result"]["refused"], trial["result"]["sentence"]
+    if kind == "calm":
+        assert trial["result"]["calm"]["calms_s"] == pytest.approx(0.35, abs=4 * trial["result"]["calm"]["doubt_s"])
+        assert not trial["usable"]  # no rail of the kit was named
+    else:
+        assert 0.1 < trial["result"]["sway"]["along_mm"] < 0.8
+        told = judge(client, trial, believed=True).get_json()
+        assert told["used_in"] == "practice, focus by rocking"
+
+
+@pytest.mark.parametrize("fault", ["soft_wide_open", "focus_off", "focus_shifts"])
+def test_a_lens_with_faults_is_found_to_have_them(client, fault):
+    made = frames(client, "stops", seed=5, faults=[fault])
+    trial = measured(client, made["asked"])
+    assert f"best at f/{trial['result']['stops']['best_f_number']:g}." in made["truth"]
+
+
+def test_a_stop_at_which_the_light_jumped_is_left_out_and_named(client):
+    made = frames(client, "stops", seed=5, faults=["light_jumps"])
+    trial = measured(client, made["asked"])
+    jumped = float(made["truth"].split("f/")[-1].rstrip("."))
+    assert jumped not in [stop["f_number"] for stop in trial["result"]["stops"]["stops"]]
+    assert len(trial["result"]["frames"]) == 2
+
+
+def test_a_lens_that_is_knocked_between_frames_is_refused(client):
+    trial = measured(client, frames(client, "stops", seed=5, faults=["moved"])["asked"])
+    assert trial["result"]["refused"]
+    assert any("moved by" in frame["problem"] for frame in trial["result"]["frames"])

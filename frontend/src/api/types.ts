@@ -58,3 +58,4 @@ export type PracticeResult = Schemas["PracticeResult"];
 export type PracticeResults = Schemas["PracticeResults"];
 export type Hold = ViewAsked["hold"];
 export type SubjectMoves = ViewAsked["subject"];
+export type TrialPracticeMade = Schemas["TrialPracticeMade"];

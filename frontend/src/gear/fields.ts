@@ -158,6 +158,8 @@ export const FIELDS: Record<Kind, readonly GearField[]> = {
     length("backlash_mm", {}, by(0.01, 0.1)),
     grams("carries_g"),
     length("measured_mm_per_turn", { unknown: "not measured" }, by(0.01, 0.1, 0.01)),
+    number("measured_swing_um", byShare, { unknown: "not measured" }),
+    number("measured_calms_s", byShare, { unknown: "not measured" }),
     choice("driven", [
       { id: "hand", label: "hand" },
       { id: "motor", label: "motor" },

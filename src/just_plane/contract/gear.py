@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio
+from just_plane.contract.measured import FocusUnit, MeasuredStill, MeasuredTimes, TriedAt
 
 Name = Annotated[str, Field(max_length=120)]
 KitId = Annotated[str, Field(min_length=1, max_length=40, pattern="^[0-9a-z-]+$")]
@@ -45,24 +46,8 @@ class Body(Piece):
     pixels_across: Annotated[int | None, Field(title="Pixels across", gt=0, le=1_000_000)] = None
     register_mm: Annotated[LengthOrZero, Field(title="Mount to sensor", description="Lens mount to sensor.")] = 18.0
     crop_modes: Annotated[list[CropMode], Field(max_length=8)] = []
-
-
-class TriedSpread(Model):
-    """What a lens adds to a perfect picture at one stop."""
-
-    f_number: Annotated[FNumber, Field(title="Stop")]
-    spread_mm: Annotated[
-        float, Field(ge=0, le=1, description="On the sensor; contrast at nu is times exp(-2 (pi nu s)^2).")
-    ]
-
-
-class TriedAt(Model):
-    """A trial of a lens's stops at a size; it wins over the model near that size."""
-
-    trial_id: Annotated[str, Field(max_length=40)]
-    magnification: Ratio
-    measured_on: Annotated[str, Field(max_length=40, description="The day, in words.")]
-    stops: Annotated[list[TriedSpread], Field(min_length=1, max_length=60)]
+    measured_times: Annotated[MeasuredTimes | None, Field(description="Of dark frame and writing; null: not.")] = None
+    measured_by_hand: Annotated[MeasuredStill | None, Field(description="Held by hand; null: not measured.")] = None
 
 
 class LensPiece(Piece):
@@ -101,6 +86,7 @@ class LensPiece(Piece):
         Field(title="Made for sizes up to", description="Largest size it was made for; null: what it reaches alone."),
     ] = None
     tried: Annotated[list[TriedAt], Field(max_length=8, description="What trials measured of it.")] = []
+    focus_units: Annotated[list[FocusUnit], Field(max_length=8, description="Camera units of its focus steps.")] = []
 
 
 class Lens(LensPiece):
@@ -303,6 +289,13 @@ class Rail(Piece):
     measured_mm_per_turn: Annotated[
         Length | None, Field(title="Measured, a turn", description="Measured; wins over the one given.")
     ] = None
+    measured_swing_um: Annotated[
+        float | None,
+        Field(gt=0, le=100_000, title="Swings by, µm", description="To either side after a move; null: not measured."),
+    ] = None
+    measured_calms_s: Annotated[
+        float | None, Field(gt=0, le=3600, title="Calms in", description="To 1/e; null: not measured.")
+    ] = None
 
 
 class Light(Piece):
@@ -330,6 +323,7 @@ class Support(Piece):
 
     kind: Literal["support"]
     carries_g: Annotated[Grams | None, Field(title="Carries")] = None
+    measured_still: Annotated[MeasuredStill | None, Field(description="Longest shutter on it; null: not.")] = None
 
 
 ChainGear = Annotated[

@@ -19,8 +19,8 @@ from just_plane.contract.words import first_problem
 FIRST = ("kind", "kit_id", "name", "carried")
 ENDS = ("short", "long")
 YES, NO = "yes", "no"
-TRIED = "tried"
-"""What trials measured stays with the kit file; a table has no cell for it."""
+TRIED = ("tried", "focus_units", "measured_times", "measured_by_hand", "measured_still")
+"""What trials measured, with its day, stays with the kit file; a table has no cell for it."""
 
 
 def read_kit(text):
@@ -37,7 +37,7 @@ def columns():
     """The table's columns in order."""
     found = list(FIRST)
     for model in KINDS.values():
-        for name in (each for each in model.model_fields if each != TRIED):
+        for name in (each for each in model.model_fields if each not in TRIED):
             names = [f"{name}_{part}" for part in ZoomEnd.model_fields] if name in ENDS else [name]
             found += [each for each in names if each not in found]
     return found
@@ -51,7 +51,7 @@ def write_table(kit):
     for piece in kit.pieces:
         row = {"carried": _cell(piece.carried)}
         for name, value in piece.gear.model_dump().items():
-            if name == TRIED:
+            if name in TRIED:
                 continue
             if name in ENDS:
                 row |= {f"{name}_{part}": _cell(each) for part, each in value.items()}

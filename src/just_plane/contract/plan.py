@@ -209,6 +209,7 @@ class StackAnswer(Answer):
     slabs: Annotated[list[list[int]], Field(description="First and last frame of each, of the frames kept.")]
     kept_frames: Annotated[int, Field(description="That are merged when only every so manyth is kept.")]
     kept_overlap: Annotated[float, Field(description="Of one kept frame's depth with the next; below 0: a gap.")]
+    camera_words: Annotated[str, Field(description="How to set the camera's own focus step; empty: not tried.")]
 
 
 class BackOffAnswer(Answer):
@@ -263,6 +264,7 @@ class SteadyAnswer(Answer):
     shutter_s: float
     subject_s: Annotated[float | None, Field(description="Longest shutter against its movement; null: it rests.")]
     hand_s: Annotated[float | None, Field(description="Longest shutter by hand; null: on a support.")]
+    support_s: Annotated[float | None, Field(description="Longest on the support, as tried; null: not tried.")]
     settle_s: Annotated[float | None, Field(description="To wait after each move; null: no rail, or not known.")]
     background_um: Annotated[float | None, Field(description="Blur of the background on the sensor; null: none.")]
     background_share: Annotated[float | None, Field(description="The same, of the frame's width.")]

@@ -8,6 +8,9 @@ from just_plane.contract.base import Answer, Model
 
 DrillKind = Literal["magnifier", "stop", "ends", "rock", "tilt", "tilt_and_turn", "limits", "own"]
 Hold = Annotated[Literal["rested", "braced", "standing"], Field(description="How steadily the camera is held.")]
+OwnSway = Annotated[
+    float | None, Field(gt=0, le=10, description="Of one's own hands as measured, mm; wins over how it is held.")
+]
 SubjectMoves = Annotated[Literal["still", "draught", "alive"], Field(description="What the subject does; of rocking.")]
 ShotId = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,64}$")]
 Seed = Annotated[int, Field(ge=0, le=2**31)]
@@ -114,6 +117,7 @@ class ViewAsked(Asked):
     t: Annotated[float, Field(ge=0, le=3600, description="s: where the hand has the camera; of rocking.")] = 0.0
     slower: Annotated[float, Field(ge=1, le=4, description="Times as slow, for those who ask for less motion.")] = 1.0
     hold: Hold = "braced"
+    sway_mm: OwnSway = None
     subject: SubjectMoves = "still"
 
 
@@ -130,6 +134,7 @@ class JudgeAsked(Asked):
     ] = []
     slower: Annotated[float, Field(ge=1, le=4)] = 1.0
     hold: Hold = "braced"
+    sway_mm: OwnSway = None
     subject: SubjectMoves = "still"
     moves: Annotated[int, Field(ge=0, le=100_000)] = 0
     hints: Annotated[int, Field(ge=0, le=1000)] = 0
@@ -185,3 +190,5 @@ class PracticeResults(Answer):
 
     results: list[PracticeResult]
     next: DrillKind
+    own_sway_mm: Annotated[float | None, Field(description="Of one's own hands, by a trial that is believed.")] = None
+    own_sway_words: str = ""

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from just_plane.contract.base import Answer, Length, Model, Ratio
 
-TrialKind = Literal["stops", "steps", "backlash", "stillness", "dark"]
+TrialKind = Literal["stops", "steps", "backlash", "calm", "stillness", "sway", "dark"]
 Pitch = Annotated[float, Field(gt=0, le=1, title="Pixel", description="Pitch of the frames as they are, mm.")]
 
 
@@ -32,6 +32,12 @@ class TrialAsked(Model):
         float, Field(gt=0, le=1e6, title="Units a step", description="Divisions, turns or camera units a step.")
     ] = 1.0
     unit: Annotated[str, Field(title="Unit", max_length=40)] = "step"
+    interval_s: Annotated[
+        float | None,
+        Field(gt=0, le=3600, title="Between frames, s", description="Where the files do not say it finely enough."),
+    ] = None
+    held: Annotated[Literal["support", "hand"], Field(title="The camera was")] = "support"
+    focal_length_mm: Annotated[Length | None, Field(title="Focal length", description="Of frames by hand.")] = None
 
 
 class TrialFrame(Answer):
@@ -101,6 +107,23 @@ class StillnessFound(Answer):
     tried: list[TriedShutter]
 
 
+class CalmFound(Answer):
+    """A swing after a move, and how soon it dies away."""
+
+    swing_um: Annotated[float, Field(description="To either side right after the move, in the subject.")]
+    calms_s: Annotated[float, Field(description="In which it falls to 1/e; 0: none was seen.")]
+    doubt_s: float
+    wait_s: Annotated[float, Field(description="Until it blurs by no more than half of what counts as sharp.")]
+    seen: bool
+
+
+class SwayFound(Answer):
+    """How much a hand sways: standard deviations in the subject."""
+
+    along_mm: float
+    across_mm: float
+
+
 class DarkFound(Answer):
     """Whether long exposures take twice as long."""
 
@@ -120,7 +143,9 @@ class TrialResult(Answer):
     stops: StopsFound | None = None
     steps: StepsFound | None = None
     backlash: BacklashFound | None = None
+    calm: CalmFound | None = None
     stillness: StillnessFound | None = None
+    sway: SwayFound | None = None
     dark: DarkFound | None = None
 
 
@@ -135,6 +160,9 @@ class TrialJudged(Model):
 
     believed: Annotated[bool, Field(description="Use it: it goes into the kit, and so into new shots.")] = False
     put_aside: Annotated[bool, Field(description="Out of sight, not lost.")] = False
+    over_the_other: Annotated[
+        bool, Field(description="Believe it though another says something else; that one is not believed any more.")
+    ] = False
 
 
 class TrialAnswer(Answer):
@@ -148,7 +176,7 @@ class TrialAnswer(Answer):
     result: TrialResult | None
     believed: bool
     put_aside: bool
-    usable: Annotated[bool, Field(description="There is a piece of the kit that it can be written into.")]
+    usable: Annotated[bool, Field(description="There is a piece of the kit that it goes into, or it is of a person.")]
     used_in: Annotated[str, Field(description="Where it is used, in words; empty: nowhere.")]
     asked_at: str
 
@@ -160,11 +188,15 @@ class TrialList(Answer):
 
 
 class TrialPracticeAsked(Model):
-    """Made-up frames to try a trial on."""
+    """Frames of the simulated camera to try a trial on."""
 
-    kind: Literal["stops", "steps", "backlash"]
+    kind: Literal["stops", "steps", "backlash", "calm", "sway"]
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
     noise: Annotated[float, Field(ge=0, le=0.2, description="Of full scale.")] = 0.01
+    faults: Annotated[
+        list[Literal["soft_wide_open", "focus_off", "focus_shifts", "light_jumps", "moved"]],
+        Field(max_length=5, description="Of the lens and of how it is tried; of the kind ``stops``."),
+    ] = []
 
 
 class TrialPracticeMade(Answer):

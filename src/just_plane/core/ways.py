@@ -62,6 +62,22 @@ class Pace:
     settle: float
     recovery: float
     noise_reduction: bool = False
+    """A dark frame as long follows each exposure ..."""
+    dark_from: float = 0.0
+    """... that is at least so long."""
+
+    def dark(self, exposure):
+        """Whether a dark frame follows.
+
+        Parameters
+        ----------
+        exposure : float   s.
+
+        Returns
+        -------
+        bool
+        """
+        return self.noise_reduction and exposure >= self.dark_from
 
 
 class Single(NamedTuple):
@@ -137,7 +153,7 @@ def one_frames(view, singles, pace):
         at = places[index] + (min(limits.far, ends[end, index]) if toward_far else -limits.near)
         around = _limits(view, single.effective_f_number, single.blur)
         band = Band(float(places[index]) - around.near, float(places[index]) + around.far)
-        seconds = stack_time(1, 0.0, single.exposure, pace.recovery, noise_reduction=pace.noise_reduction)
+        seconds = stack_time(1, 0.0, single.exposure, pace.recovery, noise_reduction=pace.dark(single.exposure))
         ways.append(
             Way(
                 "one_frame",
@@ -199,8 +215,8 @@ def stacked(view, kind, f_number, frames_view, stack, exposure, pace):
         _cover(bands, view.depth),
         worst,
         worst_at,
-        stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction),
-        hold_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.noise_reduction),
+        stack_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.dark(exposure)),
+        hold_time(stack.frames, pace.settle, exposure, pace.recovery, noise_reduction=pace.dark(exposure)),
         edge_blur,
     )
 

@@ -66,7 +66,19 @@ class SimulatedCamera:
     """A camera before a made-up set, on a simulated rail."""
 
     def __init__(
-        self, made, rail, clock, folder, faults=None, *, dng=False, flash_recycle_s=0.0, seed=0, taken=0, first=1
+        self,
+        made,
+        rail,
+        clock,
+        folder,
+        faults=None,
+        *,
+        dng=False,
+        flash_recycle_s=0.0,
+        write_s=WRITE_S,
+        seed=0,
+        taken=0,
+        first=1,
     ):
         """
         Parameters
@@ -78,6 +90,7 @@ class SimulatedCamera:
         faults : CameraFaults or None
         dng : bool                         A raw file beside each JPEG.
         flash_recycle_s : float            0: steady light.
+        write_s : float                    A frame takes to be written; 0: a burst into its memory.
         seed : int
         taken : int                        Frames that were taken before it was switched on.
         first : int                        Number of its next file.
@@ -87,7 +100,7 @@ class SimulatedCamera:
         self.faults = faults or CameraFaults()
         self.noise_reduction = False
         self._dng, self._seed = dng, seed
-        self._recycle = flash_recycle_s
+        self._recycle, self._write = flash_recycle_s, write_s
         self._fired_at = -1e9
         self._taken, self._before = taken, taken
         self._next_number = first
@@ -130,7 +143,7 @@ class SimulatedCamera:
         counted = Sensor(
             gain=self._gain * 2.0**ev, full=electrons_of(self.made.pitch, self._iso), seed=self._seed, frame=k
         ).counted(light)
-        clock.sleep(dark + WRITE_S)
+        clock.sleep(dark + self._write)
         if k == faults.missed_at and not self._missed:
             self._missed = True
             raise DeviceError(

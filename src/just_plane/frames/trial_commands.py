@@ -8,7 +8,9 @@ KINDS = {
     "stops": "the best stop of a lens: two frames at each stop of a flat, printed target",
     "steps": "how far a step goes: a stack on a slanted, printed surface",
     "backlash": "the play of a rail: such a stack forward, then the same readings back",
+    "calm": "how soon a rail is calm: a burst of short exposures right after one move",
     "stillness": "the longest shutter that stays sharp: frames at several times",
+    "sway": "how much a hand sways: a burst of thirty frames of a slanted, printed surface",
     "dark": "whether long exposures take twice as long: a burst at 1, 2 and 4 s",
 }
 
@@ -33,7 +35,7 @@ def add_commands(commands):
         one.add_argument("--name", default="", help="of the lens or rail")
         one.add_argument("--out", metavar="RESULT.json", type=Path, help="write the result there")
         one.add_argument("--json", action="store_true", help="print the result as JSON")
-        if kind in ("stops", "steps"):
+        if kind in ("stops", "steps", "calm", "stillness", "sway"):
             one.add_argument("--magnification", metavar="M", type=float, help="size on the sensor")
             one.add_argument("--pixel-pitch-mm", metavar="MM", type=float, help="of the frames as they are")
         if kind == "stops":
@@ -41,8 +43,12 @@ def add_commands(commands):
             one.add_argument("--stops", metavar="N,N,...", default="", help="in the order of the frames")
             one.add_argument("--c-mm", metavar="MM", type=float, help="circle of confusion")
             one.add_argument("--pupil-magnification", metavar="P", type=float, default=1.0, help="of the lens (1)")
-        if kind == "steps":
+        if kind in ("steps", "sway"):
             one.add_argument("--angle-deg", metavar="DEG", type=float, default=30.0, help="surface to axis (30)")
+        if kind == "calm":
+            one.add_argument("--interval-s", metavar="S", type=float, help="between frames, where the files do not say")
+            one.add_argument("--c-mm", metavar="MM", type=float, help="circle of confusion")
+        if kind == "steps":
             one.add_argument("--per-step", metavar="N", type=float, default=1.0, help="units a step (1)")
             one.add_argument("--unit", default="step", help="what those are called (step)")
         if kind == "backlash":

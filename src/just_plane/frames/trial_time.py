@@ -104,7 +104,7 @@ def dark_trial(frames, asked, progress=None):
     TrialResult
     """
     odd = list(frames.odd)
-    timed = [(one, _seconds(one.taken)) for one in frames.facts if one.exposure_s]
+    timed = [(one, taken_s(one.taken)) for one in frames.facts if one.exposure_s]
     timed = [(one, at) for one, at in timed if at is not None]
     if len(timed) < 2:
         return refused("dark", "The files do not say when they were taken, or how long: nothing can be told.", odd)
@@ -127,7 +127,8 @@ def dark_trial(frames, asked, progress=None):
     )
 
 
-def _seconds(taken):
+def taken_s(taken):
+    """When a frame was taken, s since some moment, by what its file says (str); None where that is no time."""
     found = TAKEN_AT.match(taken)
     if not found:
         return None

@@ -3,6 +3,7 @@
 from pathlib import Path
 
 from just_plane.frames.trial_intake import trial_frames
+from just_plane.frames.trial_moving import calm_trial, sway_trial
 from just_plane.frames.trial_rail import backlash_trial, steps_trial
 from just_plane.frames.trial_stops import stops_trial
 from just_plane.frames.trial_time import dark_trial, stillness_trial
@@ -11,7 +12,9 @@ TRIALS = {
     "stops": stops_trial,
     "steps": steps_trial,
     "backlash": backlash_trial,
+    "calm": calm_trial,
     "stillness": stillness_trial,
+    "sway": sway_trial,
     "dark": dark_trial,
 }
 

@@ -6,11 +6,12 @@ from just_plane.contract.practice import AnswerStep, PracticeResult
 from just_plane.core.practice.drill import KINDS, start_of
 from just_plane.core.practice.hands import PRESSES, best_setting
 from just_plane.core.practice.reading import reading_score, rounds_of, sharpest_of
-from just_plane.core.practice.rocking import hits, lateness, make_rocking, rocking_score
+from just_plane.core.practice.rocking import hits, lateness, rocking_score
 from just_plane.core.practice.score import judge
 from just_plane.core.practice.words import steps_to
 from just_plane.core.units import UM_PER_MM
 from just_plane.practice.drills import WITHOUT_KNOBS, reading, taken, told
+from just_plane.practice.hold import rocking_of
 
 LATE_ENOUGH_S = 0.025
 GOOD = 70.0
@@ -111,7 +112,7 @@ def _of_presses(asked, drill, at):
     if not (asked.times if rocking else asked.picks):
         raise NothingPressedError
     if rocking:
-        rock = make_rocking(asked.seed, asked.hold, asked.subject)
+        rock = rocking_of(asked)
         value, right = rocking_score(rock, asked.times, asked.slower), int(hits(rock, asked.times, asked.slower).sum())
         said = f"{right} of {len(asked.times)} were sharp. {_late_words(lateness(rock, asked.times, asked.slower))}"
     else:

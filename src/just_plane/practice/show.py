@@ -9,7 +9,7 @@ from PIL import Image
 from just_plane.contract.practice import ViewAsked
 from just_plane.core.plane.tilt import TiltSetting
 from just_plane.core.practice.drill import CIRCLE, FOCAL, Setting, held, make_drill
-from just_plane.core.practice.rocking import carried, carried_across, make_rocking
+from just_plane.core.practice.rocking import carried, carried_across
 from just_plane.core.practice.seeing import grid_seen, lens_of, set_of
 from just_plane.core.view.colour import LUMINANCE
 from just_plane.core.view.focus import focus_of_lens
@@ -17,6 +17,7 @@ from just_plane.core.view.geometry import Grid, seen
 from just_plane.core.view.live import Live, Sight
 from just_plane.core.view.marking import honest_marks, sharp_edges, sharp_ratio
 from just_plane.core.view.sensor import Sensor, electrons_of, toned
+from just_plane.practice.hold import rocking_of
 
 COLUMNS, ROWS = 640, 427
 QUALITY = 82
@@ -109,7 +110,7 @@ def _rocked(drill, found, asked, grid):
     The page stands square, so that a step along is a step of the focus: what is seen is looked at once, not anew for
     every frame. That the picture grows by a hundredth meanwhile is left out.
     """
-    rock = make_rocking(asked.seed, asked.hold, asked.subject)
+    rock = rocking_of(asked)
     drill = drill._replace(distance=rock.distance)
     along = float(carried(asked.t, rock, asked.slower))
     off = (1 / FOCAL - 1 / (rock.distance - along)) / (1 / FOCAL - 1 / rock.distance)

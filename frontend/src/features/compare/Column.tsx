@@ -83,7 +83,14 @@ export function Column({ way, looked, onLook }: ColumnProps) {
     ["Works as", stop(way.effective_f_number)],
     ["Shutter", shutter(steady.shutter_s)],
     ["Longest, subject", steady.subject_s == null ? "it rests" : shutter(steady.subject_s)],
-    ["Longest, hand", steady.hand_s == null ? "on a support" : shutter(steady.hand_s)],
+    [
+      "Longest, hand",
+      steady.hand_s != null
+        ? shutter(steady.hand_s)
+        : steady.support_s != null
+          ? `${shutter(steady.support_s)} on the support`
+          : "on a support",
+    ],
     ["Rail settles in", steady.settle_s == null ? "—" : seconds(steady.settle_s)],
     [
       "Background blur",

@@ -17,6 +17,7 @@ export function Steadiness() {
   const told = way?.steady;
   const limits = [
     told?.subject_s != null ? `${shutter(told.subject_s)} against the subject's movement` : "",
+    told?.support_s != null ? `${shutter(told.support_s)} on this support, as tried` : "",
     told?.hand_s != null ? `${shutter(told.hand_s)} by hand` : "",
   ].filter(Boolean);
   return (

@@ -80,6 +80,7 @@ export function Camera({ playing, shotId }: { playing: Playing; shotId?: string 
           t: 0,
           slower: 1,
           hold: "braced",
+          sway_mm: null,
           subject: "still",
         }
       : null;

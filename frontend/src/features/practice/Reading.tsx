@@ -97,6 +97,7 @@ function Magnified({ seed, click, place }: { seed: number; click: number; place:
     t: 0,
     slower: 1,
     hold: "braced",
+    sway_mm: null,
     subject: "still",
   };
   const { src, busy } = useView(asked);

@@ -1,5 +1,7 @@
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
+import { api, dataOf } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { Check as Tick } from "../../controls/Check";
 import { Pick } from "../../controls/Pick";
@@ -15,6 +17,7 @@ const HOLDS = [
   { id: "braced", label: "elbows braced" },
   { id: "standing", label: "standing free" },
 ] as const;
+const OWN = "own";
 const SUBJECTS = [
   { id: "still", label: "holds still" },
   { id: "draught", label: "stirs in a draught" },
@@ -53,9 +56,21 @@ export function Rock({ seed, title, onAgain }: { seed: number; title: string; on
   const [slow, setSlow] = useState(() => matchMedia("(prefers-reduced-motion: reduce)").matches);
   const judge = usePresses();
   const result = judge.data ?? null;
-  const [hold, setHold] = useState<Rocked["hold"]>("braced");
+  const [held, setHeld] = useState<string>("braced");
+  const told = useQuery({
+    queryKey: ["practice"],
+    queryFn: () => dataOf(api.GET("/api/practice/results")),
+  }).data;
+  const own = told?.own_sway_mm ?? null;
+  const holds =
+    own === null ? HOLDS : [...HOLDS, { id: OWN, label: `by your own hands, ${told?.own_sway_words}` }];
   const [subject, setSubject] = useState<Rocked["subject"]>("still");
-  const rocked: Rocked = { slower: slow ? SLOWER : 1, hold, subject };
+  const rocked: Rocked = {
+    slower: slow ? SLOWER : 1,
+    hold: held === OWN ? "braced" : (held as Rocked["hold"]),
+    sway_mm: held === OWN ? own : null,
+    subject,
+  };
   const { src, lost, now } = useRocking(seed, rocked, result === null);
   /** Ten presses of one kind: what is chosen anew begins anew. */
   const anew =
@@ -95,12 +110,7 @@ export function Rock({ seed, title, onAgain }: { seed: number; title: string; on
             <p aria-live="polite">
               {times.length} of {PRESSES} pressed
             </p>
-            <Pick
-              label="The camera is held"
-              value={hold}
-              options={HOLDS}
-              onChange={(id) => anew(setHold)(id as Rocked["hold"])}
-            />
+            <Pick label="The camera is held" value={held} options={holds} onChange={anew(setHeld)} />
             <Pick
               label="The subject"
               value={subject}

@@ -55,6 +55,7 @@ export function useDrill(kind: DrillKind, seed: number, shotId?: string) {
             picks: [],
             slower: 1,
             hold: "braced",
+            sway_mm: null,
             subject: "still",
             hints,
             time_s: began.current ? (performance.now() - began.current) / 1000 : 0,

@@ -9,6 +9,7 @@ interface Presses {
   picks?: number[];
   slower?: number;
   hold?: Hold;
+  sway_mm?: number | null;
   subject?: SubjectMoves;
 }
 
@@ -21,6 +22,7 @@ export function usePresses() {
       picks = [],
       slower = 1,
       hold = "braced",
+      sway_mm = null,
       subject = "still",
       ...which
     }: Presses) =>
@@ -33,6 +35,7 @@ export function usePresses() {
             picks,
             slower,
             hold,
+            sway_mm,
             subject,
             pressed: [],
             moves: 0,

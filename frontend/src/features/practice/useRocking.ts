@@ -7,11 +7,13 @@ const START: DrillSetting = { focus: 0, tilt: 0, turn: 0, stop: 2, rail: 0 };
 export interface Rocked {
   slower: number;
   hold: Hold;
+  /** Of one's own hands, mm; null: as it is held. */
+  sway_mm: number | null;
   subject: SubjectMoves;
 }
 
 /** What the camera shows while the hand carries it: frame after frame, as fast as they come, each with its own time. */
-export function useRocking(seed: number, { slower, hold, subject }: Rocked, running: boolean) {
+export function useRocking(seed: number, { slower, hold, sway_mm, subject }: Rocked, running: boolean) {
   const [src, setSrc] = useState<string | null>(null);
   const [lost, setLost] = useState(false);
   const drawn = useRef<{ t: number; at: number } | null>(null);
@@ -43,6 +45,7 @@ export function useRocking(seed: number, { slower, hold, subject }: Rocked, runn
           t: (performance.now() - began) / 1000,
           slower,
           hold,
+          sway_mm,
           subject,
         };
         pull.ask(asked);
@@ -57,7 +60,7 @@ export function useRocking(seed: number, { slower, hold, subject }: Rocked, runn
       cancelAnimationFrame(frame);
       pull.end();
     };
-  }, [seed, slower, hold, subject, running]);
+  }, [seed, slower, hold, sway_mm, subject, running]);
   /** The frame's own time, and the time since it was drawn: a slow machine or line costs nothing. */
   const now = () => (drawn.current ? drawn.current.t + (performance.now() - drawn.current.at) / 1000 : null);
   return { src, lost, now };

@@ -33,6 +33,12 @@ export function RailPick() {
           rail_divisions: rail.divisions,
           rail_play_mm: rail.backlash_mm,
         },
+        // What was measured of it takes the place of what stood there; what was not leaves it alone.
+        steadiness: {
+          ...draft.steadiness,
+          rail_swings_um: rail.measured_swing_um ?? draft.steadiness.rail_swings_um,
+          rail_calms_s: rail.measured_calms_s ?? draft.steadiness.rail_calms_s,
+        },
       }));
     },
     [rails, kit, edit],

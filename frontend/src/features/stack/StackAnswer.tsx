@@ -58,6 +58,7 @@ export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "rin
           </>
         ) : null}
       </Facts>
+      {stack.camera_words ? <Lead>{stack.camera_words}</Lead> : null}
       {stack.slabs.length ? (
         <Lead>
           Merge in {stack.slabs.length} slabs first:{" "}

@@ -1,7 +1,6 @@
-import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
-import { api, dataOf, sentenceOf } from "../../api/client";
+import { sentenceOf } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { Heading, Lead } from "../../controls/panel";
 import { Pick } from "../../controls/Pick";
@@ -12,6 +11,7 @@ import { useKit } from "../../gear/useKit";
 import {
   askedOf,
   FIELDS,
+  gearOf,
   isAsked,
   KINDS,
   NOTHING,
@@ -20,6 +20,7 @@ import {
   type Problems,
   type Typed,
 } from "./asking";
+import { BySimulated } from "./BySimulated";
 import type { TrialsHeld } from "./useTrials";
 
 const Form = styled.form`
@@ -36,7 +37,9 @@ const WORDS: Record<Field, string> = {
   stops: "Stops in the order of the frames, where the files do not say",
   angle: "Surface to axis, °",
   step: "The rail’s step between frames, mm",
-  perStep: "Units of the rail a step",
+  perStep: "Units a step",
+  interval: "Seconds between frames, where the files do not say",
+  focal: "Focal length, mm (by hand)",
 };
 
 const UNITS = [
@@ -50,7 +53,7 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
   const [typed, setTyped] = useState<Typed>(NOTHING);
   const [problems, setProblems] = useState<Problems>({});
   const [truth, setTruth] = useState("");
-  const pieces = usePieces(typed.kind);
+  const pieces = usePieces(typed);
   const put = (part: Partial<Typed>) => {
     setTyped((now) => ({ ...now, ...part }));
     setProblems({});
@@ -61,20 +64,6 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
     if (isAsked(asked)) held.begin.mutate(asked);
     else setProblems(asked);
   };
-  const practice = useMutation({
-    mutationFn: (kind: "stops" | "steps" | "backlash") =>
-      dataOf(
-        api.POST("/api/trials/practice-frames", {
-          body: { kind, seed: 1 + Math.floor(Math.random() * 1e6), noise: 0.01 },
-        }),
-      ),
-    onSuccess: (made) => {
-      const now = typedOf(made.asked, typed.kitId);
-      setTyped(now);
-      setTruth(made.truth);
-      begin(now, made.asked.name);
-    },
-  });
   const kind = KINDS.find((each) => each.id === typed.kind) ?? null;
   return (
     <Form
@@ -126,6 +115,17 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
           problem={problems[field]}
         />
       ))}
+      {typed.kind === "stillness" ? (
+        <Segments
+          label="The camera was"
+          value={typed.held}
+          onChange={(how) => put({ held: how })}
+          options={[
+            { id: "support", label: "on its support" },
+            { id: "hand", label: "in the hand" },
+          ]}
+        />
+      ) : null}
       {typed.kind === "steps" ? (
         <Pick label="Those units are" value={typed.unit} options={UNITS} onChange={(unit) => put({ unit })} />
       ) : null}
@@ -133,25 +133,25 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
       <Button type="submit" data-weight="main" isDisabled={held.begin.isPending}>
         Measure it
       </Button>
-      {typed.kind === "stops" || typed.kind === "steps" || typed.kind === "backlash" ? (
-        <Button
-          onPress={() => practice.mutate(typed.kind as "stops")}
-          isDisabled={practice.isPending || held.begin.isPending}
-        >
-          {practice.isPending ? "Taking them…" : "Try it on made-up frames"}
-        </Button>
-      ) : null}
-      {practice.error ? <p role="alert">{sentenceOf(practice.error)}</p> : null}
-      {truth ? <Lead>Made up so that: {truth}</Lead> : null}
+      <BySimulated
+        kind={typed.kind}
+        isDisabled={held.begin.isPending}
+        onMade={(made) => {
+          const now = typedOf(made.asked, typed.kitId);
+          setTyped(now);
+          setTruth(made.truth);
+          begin(now, made.asked.name);
+        }}
+      />
+      {truth ? <Lead>Taken of what is known: {truth}</Lead> : null}
     </Form>
   );
 }
 
-/** Pieces of the kit that a kind of trial is of. */
-function usePieces(kind: Typed["kind"]) {
+/** Pieces of the kit that a trial is of. */
+function usePieces(typed: Typed) {
   const kit = useKit().data?.kit.pieces ?? [];
-  const wanted =
-    kind === "stops" ? ["lens", "zoom"] : kind === "steps" || kind === "backlash" ? ["rail"] : [];
+  const wanted = gearOf(typed);
   return kit
     .filter((piece) => wanted.includes(piece.gear.kind) && piece.gear.kit_id !== null)
     .map((piece) => ({ id: piece.gear.kit_id ?? "", label: nameOf(piece.gear) }));

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { sentenceOf } from "../../api/client";
+import { Refusal, sentenceOf } from "../../api/client";
 import type { Trial } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { StopsCurve } from "./StopsCurve";
@@ -40,7 +40,8 @@ const Row = styled.div`
 export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) {
   const { judge } = held;
   const result = trial.result;
-  const judged = (believed: boolean, putAside: boolean) => judge.mutate({ trial, believed, putAside });
+  const judged = (believed: boolean, putAside: boolean, over = false) =>
+    judge.mutate({ trial, believed, putAside, over });
   const mine = judge.variables?.trial.trial_id === trial.trial_id;
   return (
     <Entry aria-label={result?.sentence ?? "A trial under way"}>
@@ -65,7 +66,17 @@ export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) 
           ))}
         </ul>
       ) : null}
-      {mine && judge.error ? <p role="alert">{sentenceOf(judge.error)}</p> : null}
+      {mine && judge.error ? (
+        <>
+          <p role="alert">{sentenceOf(judge.error)}</p>
+          {judge.error instanceof Refusal && judge.error.problem.code === "trial.disagrees" ? (
+            <Row>
+              <Button onPress={() => judged(true, false, true)}>Use this one in its place</Button>
+              <Button onPress={() => judge.reset()}>Keep the older one</Button>
+            </Row>
+          ) : null}
+        </>
+      ) : null}
       {result ? (
         <Row>
           {trial.believed ? (

@@ -14,9 +14,12 @@ export interface Typed {
   step: string;
   perStep: string;
   unit: string;
+  interval: string;
+  held: TrialAsked["held"];
+  focal: string;
 }
 
-export type Field = Exclude<keyof Typed, "kind" | "kitId" | "target" | "unit">;
+export type Field = Exclude<keyof Typed, "kind" | "kitId" | "target" | "unit" | "held">;
 export type Problems = Partial<Record<Field, string>>;
 
 export const NOTHING: Typed = {
@@ -32,6 +35,9 @@ export const NOTHING: Typed = {
   step: "",
   perStep: "1",
   unit: "division",
+  interval: "",
+  held: "support",
+  focal: "",
 };
 
 export const KINDS: readonly { id: TrialKind; label: string; how: string }[] = [
@@ -51,9 +57,19 @@ export const KINDS: readonly { id: TrialKind; label: string; how: string }[] = [
     how: "The same slope: fourteen frames or more forward, then the same readings on the way back.",
   },
   {
+    id: "calm",
+    label: "How soon a rail is calm",
+    how: "Anything with fine detail. Move the rail once, and take a burst of short exposures from the moment it stops: twenty or more.",
+  },
+  {
     id: "stillness",
     label: "The longest shutter that stays sharp",
     how: "Something with fine detail, eight frames at each of several shutter times, as you will shoot.",
+  },
+  {
+    id: "sway",
+    label: "How much your hands sway",
+    how: "Lay a print on a slope of about 30° to the axis. Hold the camera as you will shoot, and take a burst of thirty.",
   },
   {
     id: "dark",
@@ -67,7 +83,9 @@ export const FIELDS: Record<TrialKind, readonly Field[]> = {
   stops: ["size", "pixelUm", "circleUm", "stops"],
   steps: ["size", "pixelUm", "angle", "perStep"],
   backlash: ["step"],
-  stillness: [],
+  calm: ["size", "pixelUm", "circleUm", "interval"],
+  stillness: ["size", "focal"],
+  sway: ["size", "pixelUm", "angle"],
   dark: [],
 };
 
@@ -75,9 +93,22 @@ const NEEDED: Record<TrialKind, readonly Field[]> = {
   stops: [],
   steps: ["size", "pixelUm", "angle", "perStep"],
   backlash: ["step"],
+  calm: ["size", "pixelUm"],
   stillness: [],
+  sway: ["size", "pixelUm", "angle"],
   dark: [],
 };
+
+/** Kinds of gear that a kind of trial is of. */
+export function gearOf({ kind, unit, held }: Pick<Typed, "kind" | "unit" | "held">): readonly string[] {
+  if (kind === "stops") return ["lens", "zoom"];
+  if (kind === "steps") return unit === CAMERA_UNIT ? ["lens", "zoom"] : ["rail"];
+  if (kind === "backlash" || kind === "calm") return ["rail"];
+  if (kind === "stillness") return [held === "hand" ? "body" : "support"];
+  return kind === "dark" ? ["body"] : [];
+}
+
+export const CAMERA_UNIT = "camera unit";
 
 /** The request, or what is wrong field by field. */
 export function askedOf(typed: Typed, name: string): TrialAsked | Problems {
@@ -101,6 +132,7 @@ export function askedOf(typed: Typed, name: string): TrialAsked | Problems {
   if (stops === null) problems.stops = "Stops are numbers with spaces between: 2.8 4 5.6";
   const [size, pixel, circle] = [number("size"), number("pixelUm"), number("circleUm")];
   const [angle, step, perStep] = [number("angle"), number("step"), number("perStep")];
+  const [interval, focal] = [number("interval"), number("focal")];
   if (Object.keys(problems).length) return problems;
   return {
     kind: typed.kind,
@@ -117,6 +149,9 @@ export function askedOf(typed: Typed, name: string): TrialAsked | Problems {
     step_mm: step,
     per_step: perStep ?? 1,
     unit: typed.unit,
+    interval_s: interval,
+    held: typed.held,
+    focal_length_mm: focal,
   };
 }
 
@@ -146,5 +181,8 @@ export function typedOf(asked: TrialAsked, kitId: string | null): Typed {
     step: text(asked.step_mm),
     perStep: text(asked.per_step),
     unit: asked.unit,
+    interval: text(asked.interval_s),
+    held: asked.held,
+    focal: text(asked.focal_length_mm),
   };
 }

@@ -6,6 +6,14 @@ const KEY = ["trials"];
 const EVERY_MS = 800;
 const OPEN: readonly Trial["state"][] = ["waiting", "running", "cancelling"];
 
+interface Judged {
+  trial: Trial;
+  believed: boolean;
+  putAside: boolean;
+  /** Though another that is believed says something else. */
+  over?: boolean;
+}
+
 export const isOpen = (trial: Trial) => OPEN.includes(trial.state);
 
 /** What was measured: asked for, followed, believed, put aside. */
@@ -22,11 +30,11 @@ export function useTrials() {
     onSuccess: again,
   });
   const judge = useMutation({
-    mutationFn: ({ trial, believed, putAside }: { trial: Trial; believed: boolean; putAside: boolean }) =>
+    mutationFn: ({ trial, believed, putAside, over = false }: Judged) =>
       dataOf(
         api.PUT("/api/trials/{trial_id}/judged", {
           params: { path: { trial_id: trial.trial_id } },
-          body: { believed, put_aside: putAside },
+          body: { believed, put_aside: putAside, over_the_other: over },
         }),
       ),
     onSuccess: () => Promise.all([again(), client.invalidateQueries({ queryKey: ["kit"] })]),

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from just_plane.core.practice.drill import CIRCLE, FOCAL
-from just_plane.core.practice.sway import subject_moved, swayed
+from just_plane.core.practice.sway import Hold, subject_moved, swayed
 
 ROCK_MM, ROCK_HZ = 2.0, 0.4
 SHUTTER_LAG_S = 0.06
@@ -27,8 +27,8 @@ class Rocking(NamedTuple):
     seed: int
     magnification: float
     f_number: float
-    hold: str = "braced"
-    """Of ``HOLDS``."""
+    hold: str | Hold = "braced"
+    """Of ``HOLDS``, or as it was measured."""
     subject: str = "still"
     """Of ``SUBJECTS``."""
 
@@ -54,7 +54,7 @@ def make_rocking(seed, hold="braced", subject="still"):
     Parameters
     ----------
     seed : int
-    hold : str      How steadily the camera is held: of ``HOLDS``.
+    hold : str or Hold   How steadily the camera is held: of ``HOLDS``, or as it was measured.
     subject : str   What the subject does: of ``SUBJECTS``.
 
     Returns

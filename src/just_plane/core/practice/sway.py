@@ -38,7 +38,7 @@ def swayed(t, seed, hold="braced", axis=0):
     ----------
     t : float or (N,) array   s.
     seed : int
-    hold : str                Of ``HOLDS``.
+    hold : str or Hold        Of ``HOLDS``, or as it was measured.
     axis : int                0 along the lens, 1 and 2 across.
 
     Returns
@@ -82,7 +82,8 @@ def _hand(seed, hold, axis):
     slow, fast = np.geomspace(0.1, 1.2, SWAYS), np.linspace(8, 12, TREMORS)
     if axis:
         slow = slow * made.uniform(0.9, 1.1, SWAYS)  # or the axes would sway together
-    sway, tremor = _sines(1 / slow, HOLDS[hold].sway), _sines(np.ones(TREMORS), HOLDS[hold].tremor)
+    held = HOLDS[hold] if isinstance(hold, str) else hold
+    sway, tremor = _sines(1 / slow, held.sway), _sines(np.ones(TREMORS), held.tremor)
     return np.concatenate([slow, fast]), np.concatenate([sway, tremor]), made.uniform(0, 2 * np.pi, SWAYS + TREMORS)
 
 

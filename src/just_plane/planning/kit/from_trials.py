@@ -1,9 +1,11 @@
 """What a believed trial writes into the kit, and how it is taken out again."""
 
-from just_plane.contract.gear import TriedAt, TriedSpread
+from just_plane.contract.measured import FocusUnit, MeasuredStill, MeasuredTimes, TriedAt, TriedSpread
 
 ALIKE = 1.05
 """Sizes that differ by less are one size."""
+CAMERA_UNIT = "camera unit"
+KEPT_UNITS = 8
 MONTHS = (
     *("January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November"),
     "December",
@@ -25,19 +27,35 @@ def day_in_words(moment):
     return f"{day} {MONTHS[month - 1]} {year}"
 
 
-def fits(gear, kind):
-    """Whether a piece takes what a kind of trial measures.
+OF = {
+    "stops": ("lens", "zoom"),
+    "steps": ("rail", "lens", "zoom"),
+    "backlash": ("rail",),
+    "calm": ("rail",),
+    "stillness": ("body", "support"),
+    "dark": ("body",),
+    "sway": (),
+}
+"""Kinds of gear that each kind of trial is of; of none, it is of a person."""
+
+
+def fits(gear, asked):
+    """Whether a piece takes what a trial measures.
 
     Parameters
     ----------
     gear : contract gear
-    kind : str
+    asked : TrialAsked
 
     Returns
     -------
     bool
     """
-    return (kind == "stops" and hasattr(gear, "tried")) or (kind in ("steps", "backlash") and gear.kind == "rail")
+    if asked.kind == "steps":
+        return (gear.kind == "rail") != (asked.unit == CAMERA_UNIT) and gear.kind in OF["steps"]
+    if asked.kind == "stillness":
+        return gear.kind == ("body" if asked.held == "hand" else "support")
+    return gear.kind in OF[asked.kind]
 
 
 def believed(gear, trial_id, asked, result, moment):
@@ -57,15 +75,19 @@ def believed(gear, trial_id, asked, result, moment):
     """
     if result.refused:
         return "This trial measured nothing."
+    day = day_in_words(moment)
     if result.steps is not None:
-        if asked.unit not in ("turn", "division"):
-            return "Only millimetres a turn or a division are kept with a rail: say which the trial counted."
-        turns = gear.divisions if asked.unit == "division" else 1
-        if turns is None:
-            return "How many divisions a turn has is not known of this rail: give it at Kit first."
-        return gear.model_copy(update={"measured_mm_per_turn": round(result.steps.per_unit_mm * turns, 6)})
+        return _with_steps(gear, trial_id, asked, result.steps, day)
     if result.backlash is not None:
-        return gear.model_copy(update={"backlash_mm": round(result.backlash.play_mm, 4)})
+        return gear.model_copy(update={"backlash_mm": round(max(result.backlash.play_mm, 0.0), 4)})
+    if result.calm is not None:
+        swing, calms = (result.calm.swing_um, result.calm.calms_s) if result.calm.seen else (None, None)
+        return gear.model_copy(update={"measured_swing_um": swing, "measured_calms_s": calms})
+    if result.dark is not None:
+        times = MeasuredTimes(dark_frame=result.dark.doubled, write_s=result.dark.write_s, measured_on=day)
+        return gear.model_copy(update={"measured_times": times})
+    if result.stillness is not None:
+        return _with_stillness(gear, asked, result.stillness, day)
     if result.stops is None:
         return "This trial is not of a piece of the kit."
     spreads = [
@@ -75,12 +97,55 @@ def believed(gear, trial_id, asked, result, moment):
     ]
     if not spreads or asked.magnification is None:
         return "At which size it was taken is not known: ask again with the size and the pixel."
-    day = day_in_words(moment)
     tried = TriedAt(trial_id=trial_id, magnification=asked.magnification, measured_on=day, stops=spreads)
     # One trial a size: the newer takes the place of one near it.
     others = (one for one in gear.tried if one.trial_id != trial_id)
-    rest = [one for one in others if not 1 / ALIKE < one.magnification / asked.magnification < ALIKE]
+    rest = [one for one in others if not alike(one.magnification, asked.magnification)]
     return gear.model_copy(update={"tried": [*rest, tried][-8:]})
+
+
+def _with_steps(gear, trial_id, asked, steps, day):
+    if gear.kind == "rail":
+        if asked.unit not in ("turn", "division"):
+            return "Only millimetres a turn or a division are kept with a rail: say which the trial counted."
+        turns = gear.divisions if asked.unit == "division" else 1
+        if turns is None:
+            return "How many divisions a turn has is not known of this rail: give it at Kit first."
+        return gear.model_copy(update={"measured_mm_per_turn": round(steps.per_unit_mm * turns, 6)})
+    stop = asked.f_numbers[0] if asked.f_numbers else None
+    unit = FocusUnit(
+        trial_id=trial_id,
+        magnification=asked.magnification,
+        f_number=stop,
+        mm=round(steps.per_unit_mm, 8),
+        measured_on=day,
+    )
+    # Some bodies step by the stop and by the place of the focus: each has its own.
+    rest = [
+        one
+        for one in gear.focus_units
+        if one.trial_id != trial_id and not (alike(one.magnification, asked.magnification) and one.f_number == stop)
+    ]
+    return gear.model_copy(update={"focus_units": [*rest, unit][-KEPT_UNITS:]})
+
+
+def _with_stillness(gear, asked, found, day):
+    if found.longest_s is None:
+        return "No shutter time stayed sharp: there is nothing to use."
+    if asked.magnification is None:
+        return "At which size it was taken is not known: ask again with the size."
+    still = MeasuredStill(
+        shutter_s=found.longest_s,
+        magnification=asked.magnification,
+        focal_length_mm=asked.focal_length_mm if asked.held == "hand" else None,
+        measured_on=day,
+    )
+    return gear.model_copy(update={"measured_by_hand" if gear.kind == "body" else "measured_still": still})
+
+
+def alike(one, two):
+    """Whether two sizes are one (float > 0 each): bool."""
+    return 1 / ALIKE < one / two < ALIKE
 
 
 def forgotten(gear, trial_id, result):
@@ -96,8 +161,16 @@ def forgotten(gear, trial_id, result):
     -------
     contract gear
     """
-    if result.steps is not None:
+    if result.steps is not None and gear.kind == "rail":
         return gear.model_copy(update={"measured_mm_per_turn": None})
+    if result.steps is not None:
+        return gear.model_copy(update={"focus_units": [one for one in gear.focus_units if one.trial_id != trial_id]})
     if result.backlash is not None:
         return gear.model_copy(update={"backlash_mm": 0.0})
+    if result.calm is not None:
+        return gear.model_copy(update={"measured_swing_um": None, "measured_calms_s": None})
+    if result.dark is not None:
+        return gear.model_copy(update={"measured_times": None})
+    if result.stillness is not None:
+        return gear.model_copy(update={"measured_by_hand" if gear.kind == "body" else "measured_still": None})
     return gear.model_copy(update={"tried": [one for one in gear.tried if one.trial_id != trial_id]})

@@ -10,10 +10,10 @@ from just_plane.core.defocus import View
 from just_plane.core.depth import best_focus
 from just_plane.core.errors import OpticsError
 from just_plane.core.units import MM_PER_NM
-from just_plane.core.ways import Pace
 from just_plane.planning.rig.rigging import Rigged, Sensor, build_rig, rig_asked, sensor
 from just_plane.planning.setup.circles import circles
 from just_plane.planning.setup.kept import Kept
+from just_plane.planning.setup.measured import measured_notes, pace_of
 from just_plane.planning.setup.plane import PlaneSetup, plane_of
 from just_plane.planning.setup.points import ReadPoint, depth_of, read_points
 from just_plane.planning.setup.stops import Best, Stop, Stops, marked_stop, stops_of, worst_over_depth
@@ -58,8 +58,7 @@ class Setup(Framed):
     @property
     def pace(self):
         """What each frame takes besides its exposure: Pace."""
-        options = self.shot.stack
-        return Pace(options.settle_s, options.recovery_s, options.noise_reduction)
+        return pace_of(self.shot)
 
     @property
     def middle(self):
@@ -123,7 +122,7 @@ def make_setup(shot, units="mm"):
         best=best,
         view=View(imaging.magnification, imaging.pupil_distance, circle, framed.depth, wavelength),
         plane=plane,
-        said=(*said, *of_stops, *of_plane),
+        said=(*said, *of_stops, *of_plane, *measured_notes(shot, imaging.magnification)),
     )
 
 

@@ -87,7 +87,7 @@ def _tilt_note(setup, blurs, held):
 
 def _one_frame_time(setup):
     pace = setup.pace
-    return stack_time(1, 0.0, setup.stop.shutter, pace.recovery, noise_reduction=pace.noise_reduction)
+    return stack_time(1, 0.0, setup.stop.shutter, pace.recovery, noise_reduction=pace.dark(setup.stop.shutter))
 
 
 def _on_axis(work, setting, place=None):
@@ -134,7 +134,9 @@ def _way(setup, blurs_by_frame, time, axis, kind="one_frame"):
 
 def _hold_time(setup, frames):
     pace = setup.pace
-    return hold_time(frames, pace.settle, setup.stop.shutter, pace.recovery, noise_reduction=pace.noise_reduction)
+    return hold_time(
+        frames, pace.settle, setup.stop.shutter, pace.recovery, noise_reduction=pace.dark(setup.stop.shutter)
+    )
 
 
 def _tilt_and_stack(setup, kind):
@@ -161,7 +163,7 @@ def _tilt_and_stack(setup, kind):
         return impossible(setup, way_id, kind, title, error.spoken(setup.wording.quantity)[0])
     pace = setup.pace
     time = stack_time(len(sweep.places), pace.settle, setup.stop.shutter, pace.recovery,
-                      noise_reduction=pace.noise_reduction)  # fmt: skip
+                      noise_reduction=pace.dark(setup.stop.shutter))  # fmt: skip
     if kind == "rail":
         axis = [_on_axis(work, laid.setting) + place for place in sweep.places]
     else:
@@ -201,6 +203,7 @@ def _sweep_answer(sweep, kind, axis, setup):
         frames_per_depth=1 / (1 - setup.shot.stack.overlap),
         crop=0.0 if kind == "rail" else ring_crop(setup.plane.laid.setting, sweep.places, setup.plane.cloud.sharp),
         magnifications=[setup.view.magnification],
+        camera_words="",
         **merged(setup, len(axis), sweep.depth, sweep.step),
     )
 

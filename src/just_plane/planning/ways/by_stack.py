@@ -9,6 +9,7 @@ from just_plane.core.stack import SLAB_FROM, kept_frames, overlap_left, rail_sta
 from just_plane.core.throw import throw_over
 from just_plane.core.ways import FramesView, stacked
 from just_plane.planning.ways.compared import Compared, impossible
+from just_plane.planning.ways.focus_units import camera_units
 from just_plane.planning.words.numbers import count, f_stop, ordinal, percent
 
 
@@ -132,6 +133,7 @@ def _stack_answer(setup, kind, stack, view, crop, way):
         frames_per_depth=min(depth / stack.smallest_gap, 1e6) if stack.smallest_gap > 0 else 1.0,
         crop=crop,
         magnifications=sizes,
+        camera_words=camera_units(setup, stack.smallest_gap) if kind == "ring" else "",
         **merged(setup, stack.frames, depth, stack.largest_gap),
     )
 

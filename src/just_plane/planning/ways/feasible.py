@@ -69,6 +69,12 @@ def _hindrances(setup, item, steadiness):
             _times_over(time, steadiness.hand_s),
             f"by hand no longer than {shutter_words(steadiness.hand_s)}, it takes {shutter_words(time)}",
         )
+    if steadiness.support_s is not None:
+        yield (
+            _times_over(time, steadiness.support_s),
+            f"on this support no longer than {shutter_words(steadiness.support_s)} was sharp, it takes "
+            f"{shutter_words(time)}",
+        )
 
 
 def _thickest(shot):

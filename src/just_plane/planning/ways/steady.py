@@ -10,6 +10,7 @@ from just_plane.core.errors import OpticsError
 from just_plane.core.motion import longest_shutter_by_hand, longest_shutter_for_subject, settling_needed
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning.setup.exposure import shutter
+from just_plane.planning.setup.measured import by_hand_as_tried, on_support_as_tried
 from just_plane.planning.words.numbers import seconds
 
 FULL_WIDTH = 36.0
@@ -26,9 +27,10 @@ def steady(setup, item):
     by_hand = None
     if held.held == "hand":
         focal = setup.rigged.rig.lens.focal_length_now
-        by_hand = longest_shutter_by_hand(
-            focal, FULL_WIDTH / max(area.width, area.height), magnification, held.stabiliser_stops
-        )
+        crop = FULL_WIDTH / max(area.width, area.height)
+        by_hand = by_hand_as_tried(shot, focal, crop, magnification)
+        if by_hand is None:
+            by_hand = longest_shutter_by_hand(focal, crop, magnification, held.stabiliser_stops)
     settle = None
     if item.way.frames > 1 and item.way.kind == "rail" and held.rail_swings_um is not None:
         settle = settling_needed(held.rail_swings_um / UM_PER_MM, held.rail_calms_s, magnification, circle)
@@ -43,6 +45,7 @@ def steady(setup, item):
         shutter_s=exposure,
         subject_s=None if moves is None else longest_shutter_for_subject(moves, magnification, circle),
         hand_s=by_hand,
+        support_s=None if held.held == "hand" else on_support_as_tried(shot, magnification),
         settle_s=settle,
         background_um=None if softness is None else softness * UM_PER_MM,
         background_share=None if softness is None else softness * factor / area.width,

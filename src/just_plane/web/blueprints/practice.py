@@ -17,7 +17,9 @@ from just_plane.contract.practice import (
     PracticeResults,
     ViewAsked,
 )
+from just_plane.contract.trial import TrialResult
 from just_plane.core.practice.drill import make_drill
+from just_plane.planning.kit.from_trials import day_in_words
 from just_plane.planning.setup.kept import Kept
 from just_plane.practice.drills import drill_answer, move_said
 from just_plane.practice.own import NoOwnSetError, own_of
@@ -84,7 +86,19 @@ def judge_drill(body: JudgeAsked):
 def practice_results():
     """Results so far, and what to take next."""
     results = [PracticeResult.model_validate_json(text) for text in store().practice.list()]
-    return answer(PracticeResults(results=results, next=next_kind(results)))
+    sway, words = _own_sway()
+    return answer(PracticeResults(results=results, next=next_kind(results), own_sway_mm=sway, own_sway_words=words))
+
+
+def _own_sway():
+    """How much one's own hands sway along, mm, and whence that is known: by the newest trial that is believed."""
+    for trial in store().trials.list():
+        if not trial.believed or trial.result_json is None:
+            continue
+        found = TrialResult.model_validate_json(trial.result_json).sway
+        if found is not None:
+            return max(found.along_mm, 1e-3), f"as in your trial of {day_in_words(trial.asked_at)}"
+    return None, ""
 
 
 _kept_sets = Kept(own_of)
