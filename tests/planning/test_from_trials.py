@@ -13,8 +13,9 @@ from just_plane.contract.trial import (
     TrialResult,
     TriedStop,
 )
-from just_plane.planning.kit.from_trials import believed, day_in_words, fits, forgotten
+from just_plane.planning.kit.from_trials import believed, fits, forgotten
 from just_plane.planning.kit.rival_trials import disagreement, replaces
+from just_plane.planning.words.days import day_in_words
 from just_plane.shelf.starter import starter_shelf
 
 MOMENT = "2026-05-03T10:00:00.000+00:00"

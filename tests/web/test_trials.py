@@ -152,3 +152,54 @@ def test_a_lens_that_is_knocked_between_frames_is_refused(client):
     trial = measured(client, frames(client, "stops", seed=5, faults=["moved"])["asked"])
     assert trial["result"]["refused"]
     assert any("moved by" in frame["problem"] for frame in trial["result"]["frames"])
+
+
+def test_a_ruler_and_two_tubes_are_trials_like_the_others(client):
+    lens, body = piece(client, "lens"), piece(client, "body")
+    rig = [lens["kit_id"], body["kit_id"]]
+    ruler = {"rig": rig, "magnification": 0.51, "uncertainty": 0.001, "modelled": 0.5}
+    kept = client.post("/api/trials/by-hand", json={"ruler": ruler}).get_json()
+    assert kept["believed"]
+    assert kept["result"]["sentence"].startswith(f"0.51× ± 0.2 % with {body['name']} · {lens['name']}, 2.0 % more")
+    rigs = client.get("/api/kit").get_json()["kit"]["measured_rigs"]
+    assert [each["magnification"] for each in rigs if each["rig"] == rig] == [0.51]
+    assert judge(client, kept, believed=False).get_json()["used_in"] == ""
+    assert client.get("/api/kit").get_json()["kit"]["measured_rigs"] == []
+    assert judge(client, kept, believed=True).status_code == 200
+    # Another of the same rig takes its place.
+    newer = client.post("/api/trials/by-hand", json={"ruler": ruler | {"magnification": 0.53}}).get_json()
+    assert not client.get(f"/api/trials/{kept['trial_id']}").get_json()["believed"]
+    disagrees = judge(client, kept, believed=True)
+    assert disagrees.status_code == 409
+    assert "0.51× now, 0.53× before" in disagrees.get_json()["detail"]
+    judge(client, newer, believed=False)
+    tubes = {"at": "closest", "focal_length_mm": 88.0, "uncertainty_mm": 0.4}
+    found = client.post("/api/trials/by-hand", json={"kit_id": lens["kit_id"], "two_tubes": tubes}).get_json()
+    assert "88 ± 0.4 mm at closest focus" in found["result"]["sentence"]
+    assert piece(client, "lens", lens["name"])["measured_closest_focal_length_mm"] == 88.0
+    judge(client, found, believed=False)
+    assert piece(client, "lens", lens["name"])["measured_closest_focal_length_mm"] is None
+
+
+def test_what_is_measured_at_a_shot_is_one_thing_and_goes_somewhere(client):
+    for wrong in ({}, {"ruler": {"rig": [], "magnification": 1, "uncertainty": 0, "modelled": 1}}):
+        assert client.post("/api/trials/by-hand", json=wrong).status_code == 422
+    tubes = {"at": "closest", "focal_length_mm": 88.0, "uncertainty_mm": 0.4}
+    nowhere = client.post("/api/trials/by-hand", json={"kit_id": "gone", "two_tubes": tubes})
+    assert nowhere.status_code == 422
+    assert "no piece of the kit" in nowhere.get_json()["detail"]
+    assert "ruler" in client.post("/api/trials", json={"kind": "ruler", "folder": "/x"}).get_json()["remedy"]
+    assert client.post("/api/trials", json={"kind": "steps"}).status_code == 422
+
+
+def test_sizes_that_the_kit_knew_before_are_in_the_list_once(client):
+    kept = client.get("/api/kit").get_json()
+    rig = [piece(client, "zoom")["kit_id"], piece(client, "body")["kit_id"]]
+    old = {"rig": rig, "magnification": 0.3, "uncertainty": 0.001, "modelled": 0.29, "measured_on": "2026-01-05"}
+    kit = kept["kit"] | {"measured_rigs": [old]}
+    assert client.put("/api/kit", json={"base_revision": kept["revision"], "kit": kit}).status_code == 200
+    for _ in range(2):
+        listed = client.get("/api/trials").get_json()["trials"]
+        assert (
+            len([each for each in listed if each["result"] and (each["result"]["ruler"] or {}).get("rig") == rig]) == 1
+        )

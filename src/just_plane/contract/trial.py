@@ -2,11 +2,13 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from just_plane.contract.base import Answer, Length, Model, Ratio
 
-TrialKind = Literal["stops", "steps", "backlash", "calm", "stillness", "sway", "dark"]
+TrialKind = Literal["stops", "steps", "backlash", "calm", "stillness", "sway", "dark", "ruler", "two_tubes"]
+"""The last two come from a shot's own pages; the others from frames of their own."""
+BY_HAND = ("ruler", "two_tubes")
 Pitch = Annotated[float, Field(gt=0, le=1, title="Pixel", description="Pitch of the frames as they are, mm.")]
 
 
@@ -14,7 +16,7 @@ class TrialAsked(Model):
     """What to measure, and the few numbers that the frames do not say themselves."""
 
     kind: TrialKind
-    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
+    folder: Annotated[str, Field(title="Folder", max_length=4000, description="Empty: of no frames of its own.")] = ""
     name: Annotated[str, Field(title="What is measured", max_length=120, description="The lens, the rail.")] = ""
     kit_id: Annotated[str | None, Field(max_length=40, description="The piece of the kit; null: none.")] = None
     target: Annotated[Literal["texture", "edge"], Field(title="Target")] = "texture"
@@ -38,6 +40,12 @@ class TrialAsked(Model):
     ] = None
     held: Annotated[Literal["support", "hand"], Field(title="The camera was")] = "support"
     focal_length_mm: Annotated[Length | None, Field(title="Focal length", description="Of frames by hand.")] = None
+
+    @model_validator(mode="after")
+    def _frames_lie_somewhere(self):
+        if self.kind not in BY_HAND and not self.folder.strip():
+            raise ValueError("Which folder are the frames in?")
+        return self
 
 
 class TrialFrame(Answer):
@@ -124,6 +132,39 @@ class SwayFound(Answer):
     across_mm: float
 
 
+class RulerFound(Model):
+    """The size of a rig, by a ruler in a frame."""
+
+    rig: Annotated[list[Annotated[str, Field(max_length=60)]], Field(min_length=1, max_length=20)]
+    magnification: Ratio
+    uncertainty: Annotated[float, Field(ge=0, le=1000)]
+    modelled: Annotated[Ratio, Field(description="What the model gave at the same setting.")]
+
+
+class TwoTubesFound(Model):
+    """A lens by two tubes."""
+
+    at: Annotated[Literal["infinity", "closest"], Field(description="Where the ring stood.")]
+    focal_length_mm: Length
+    uncertainty_mm: Annotated[float, Field(ge=0, le=10_000)]
+    pupil_magnification: Annotated[float | None, Field(gt=0, le=10)] = None
+    pupil_uncertainty: Annotated[float | None, Field(ge=0, le=10)] = None
+
+
+class MeasuredByHand(Model):
+    """Keep what was measured at a shot's page: one of the two."""
+
+    kit_id: Annotated[str | None, Field(max_length=40, description="Of the lens.")] = None
+    ruler: RulerFound | None = None
+    two_tubes: TwoTubesFound | None = None
+
+    @model_validator(mode="after")
+    def _one_of_them(self):
+        if (self.ruler is None) == (self.two_tubes is None):
+            raise ValueError("Either a ruler or two tubes: one of them.")
+        return self
+
+
 class DarkFound(Answer):
     """Whether long exposures take twice as long."""
 
@@ -147,6 +188,8 @@ class TrialResult(Answer):
     stillness: StillnessFound | None = None
     sway: SwayFound | None = None
     dark: DarkFound | None = None
+    ruler: RulerFound | None = None
+    two_tubes: TwoTubesFound | None = None
 
 
 class TrialPath(Model):

@@ -12,7 +12,8 @@ class Trial(NamedTuple):
     """One trial."""
 
     trial_id: str
-    job_id: str
+    job_id: str | None
+    """None: it was measured at a shot's page."""
     asked_json: str
     result_json: str | None
     believed: int
@@ -33,6 +34,15 @@ class Trials:
         with self.database.write() as connection:
             values = {"trial_id": trial_id, "job_id": job_id, "asked_json": asked_json, "now": now}
             connection.execute(statement("trial_insert"), values)
+            return _get(connection, trial_id)
+
+    def keep(self, asked_json, result_json):
+        """A trial that no job works out, believed at once: Trial."""
+        trial_id = uuid.uuid4().hex
+        now = datetime.now(UTC).isoformat(timespec="milliseconds")
+        with self.database.write() as connection:
+            values = {"trial_id": trial_id, "asked_json": asked_json, "result_json": result_json, "now": now}
+            connection.execute(statement("trial_keep"), values)
             return _get(connection, trial_id)
 
     def get(self, trial_id):

@@ -3,13 +3,13 @@ import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { Gear, KeptKit } from "../../api/types";
 import { Button } from "../../controls/Button";
+import { Link } from "react-aria-components";
 import { TopBar } from "../../controls/TopBar";
 import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
 import { nameOf, newKitId } from "../../gear/words";
 import { Adders } from "./Adders";
 import { KitFiles } from "./KitFiles";
 import { KitShelf } from "./KitShelf";
-import { MeasuredRigs } from "./MeasuredRigs";
 import { NoPiece, OnePiece } from "./OnePiece";
 import { useKit, useKitEditing, useShelf } from "../../gear/useKit";
 import { useKitKeys } from "./useKitKeys";
@@ -144,15 +144,12 @@ function OpenKit({ opened }: { opened: KeptKit }) {
                   setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
                 }
               />
-              <MeasuredRigs
-                kit={kit}
-                onForget={(gone) =>
-                  edit((draft) => ({
-                    ...draft,
-                    measured_rigs: draft.measured_rigs.filter((_, place) => place !== gone),
-                  }))
-                }
-              />
+              {kit.measured_rigs.length ? (
+                <p style={{ marginTop: 18 }}>
+                  {kit.measured_rigs.length === 1 ? "A rig was" : `${kit.measured_rigs.length} rigs were`}{" "}
+                  measured with a ruler: see <Link href="/trials">Trials</Link>.
+                </p>
+              ) : null}
             </div>
           )}
           <section aria-label="One piece">

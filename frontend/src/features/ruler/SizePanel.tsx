@@ -2,7 +2,7 @@ import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/r
 import { useState } from "react";
 import styled from "styled-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
-import type { KeptKit, RulerAnswer, Shot, SizeAnswer } from "../../api/types";
+import type { RulerAnswer, Shot, SizeAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { QuantityField } from "../../controls/QuantityField";
@@ -54,8 +54,9 @@ export function SizePanel({ editing, found, byHand, onByHand, points, onPoints }
   });
   const keep = useMutation({
     mutationFn: (answer: SizeAnswer) => keepForRig(answer),
-    onSuccess: (kept, answer) => {
-      if (kept) queries.setQueryData(["kit"], kept);
+    onSuccess: (_, answer) => {
+      void queries.invalidateQueries({ queryKey: ["kit"] });
+      void queries.invalidateQueries({ queryKey: ["trials"] });
       editing.edit((draft) => ({ ...draft, measured: answer.measured }));
     },
   });
@@ -184,20 +185,12 @@ function factsOf(found: RulerAnswer, byHand: boolean, points: Point[]): string {
   return `${notes.join(", ")}. ${seen}`;
 }
 
-/** Keep the size in the kit under the rig's pieces; null when not all of them are of the kit. */
-async function keepForRig(answer: SizeAnswer): Promise<KeptKit | null> {
-  if (!answer.rig.length) return null;
-  const kept = await dataOf(api.GET("/api/kit"));
-  const key = answer.rig.join(" ");
-  const others = kept.kit.measured_rigs.filter((each) => each.rig.join(" ") !== key);
-  const measured = {
-    rig: answer.rig,
-    ...answer.measured,
-    measured_on: new Date().toISOString().slice(0, 10),
-  };
-  return dataOf(
-    api.PUT("/api/kit", {
-      body: { base_revision: kept.revision, kit: { ...kept.kit, measured_rigs: [...others, measured] } },
+/** Keep the size as a trial of the rig's pieces; nothing where not all of them are of the kit. */
+async function keepForRig(answer: SizeAnswer): Promise<void> {
+  if (!answer.rig.length) return;
+  await dataOf(
+    api.POST("/api/trials/by-hand", {
+      body: { kit_id: null, ruler: { rig: answer.rig, ...answer.measured }, two_tubes: null },
     }),
   );
 }

@@ -1,10 +1,11 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import styled from "styled-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
 import type { Gear, Shot, TwoTubesAnswer } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Fold } from "../../controls/Fold";
+import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
@@ -40,18 +41,20 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
   const [values, setValues] = useState({
     e1: 0,
     m1: measured?.magnification ?? null,
+    u1: measured ? (100 * measured.uncertainty) / measured.magnification : null,
     e2: 12,
     m2: null as number | null,
+    u2: null as number | null,
     stops: null as number | null,
   });
   const [at, setAt] = useState<At>("infinity");
   const work = useMutation({
-    mutationFn: ({ m1, m2 }: { m1: number; m2: number }) =>
+    mutationFn: ({ m1, u1, m2, u2 }: { m1: number; u1: number; m2: number; u2: number }) =>
       dataOf(
         api.POST("/api/ruler/two-tubes", {
           body: {
-            first: { extension_mm: values.e1, magnification: m1, uncertainty: 0.001 * m1 },
-            second: { extension_mm: values.e2, magnification: m2, uncertainty: 0.001 * m2 },
+            first: { extension_mm: values.e1, magnification: m1, uncertainty: (u1 / 100) * m1 },
+            second: { extension_mm: values.e2, magnification: m2, uncertainty: (u2 / 100) * m2 },
             stops_longer: values.stops,
             stops_uncertainty: 0.1,
           },
@@ -63,27 +66,7 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
     setValues({ ...values, ...change });
   };
   const take = useTaken(editing, lens, at);
-  const field = (label: string, name: "e1" | "e2") => (
-    <QuantityField
-      label={label}
-      kind="length"
-      value={values[name]}
-      step={by(1, 5)}
-      onChange={(value) => set({ [name]: value })}
-    />
-  );
-  const sizeField = (label: string, name: "m1" | "m2") => (
-    <QuantityField
-      label={label}
-      kind="ratio"
-      value={values[name]}
-      step={byShare}
-      onChange={(value) => set({ [name]: value > 0 ? value : null })}
-      onEmpty={() => set({ [name]: null })}
-      emptyHint="from a ruler"
-    />
-  );
-  const { m1, m2 } = values;
+  const { m1, u1, m2, u2 } = values;
   return (
     <>
       <Lead>
@@ -91,10 +74,22 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
         and no converter.
       </Lead>
       <Fields>
-        {field("First tube", "e1")}
-        {sizeField("Size then", "m1")}
-        {field("Second tube", "e2")}
-        {sizeField("Size with it", "m2")}
+        <OneFrame
+          tube="First tube"
+          size="Size then"
+          extension={values.e1}
+          seen={{ size: m1, doubt: u1 }}
+          onTube={(e1) => set({ e1 })}
+          onSeen={({ size, doubt }) => set({ m1: size, u1: doubt })}
+        />
+        <OneFrame
+          tube="Second tube"
+          size="Size with it"
+          extension={values.e2}
+          seen={{ size: m2, doubt: u2 }}
+          onTube={(e2) => set({ e2 })}
+          onSeen={({ size, doubt }) => set({ m2: size, u2: doubt })}
+        />
         <Wide>
           <QuantityField
             label="Second frame needed more light"
@@ -120,8 +115,10 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
         </Wide>
         <Wide>
           <Button
-            isDisabled={m1 === null || m2 === null || work.isPending}
-            onPress={() => m1 !== null && m2 !== null && work.mutate({ m1, m2 })}
+            isDisabled={m1 === null || u1 === null || m2 === null || u2 === null || work.isPending}
+            onPress={() =>
+              m1 !== null && u1 !== null && m2 !== null && u2 !== null && work.mutate({ m1, u1, m2, u2 })
+            }
           >
             Work out the lens
           </Button>
@@ -131,6 +128,73 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
       {work.data ? <LensFound answer={work.data} take={take} /> : null}
     </>
   );
+}
+
+interface Seen {
+  size: number | null;
+  /** Percent. */
+  doubt: number | null;
+}
+
+interface OneFrameProps {
+  tube: string;
+  size: string;
+  extension: number;
+  seen: Seen;
+  onTube: (extension: number) => void;
+  onSeen: (seen: Seen) => void;
+}
+
+/** One of the two frames: its tube, and the size that a ruler gave in it with the doubt that the ruler had. */
+function OneFrame({ tube, size, extension, seen, onTube, onSeen }: OneFrameProps) {
+  const rulers = useRulers();
+  return (
+    <>
+      <QuantityField label={tube} kind="length" value={extension} step={by(1, 5)} onChange={onTube} />
+      <QuantityField
+        label={size}
+        kind="ratio"
+        value={seen.size}
+        step={byShare}
+        onChange={(value) => onSeen({ ...seen, size: value > 0 ? value : null })}
+        onEmpty={() => onSeen({ ...seen, size: null })}
+        emptyHint="from a ruler"
+      />
+      <QuantityField
+        label="Give or take, %"
+        kind="plain"
+        value={seen.doubt}
+        step={byShare}
+        onChange={(value) => onSeen({ ...seen, doubt: value > 0 ? value : null })}
+        onEmpty={() => onSeen({ ...seen, doubt: null })}
+        emptyHint="as the ruler said"
+      />
+      {rulers.length ? (
+        <Wide>
+          <Pick
+            label={`${size}: by a ruler`}
+            value={null}
+            options={rulers}
+            onChange={(id) => {
+              const found = rulers.find((each) => each.id === id)?.found;
+              if (!found) return;
+              onSeen({ size: found.magnification, doubt: (100 * found.uncertainty) / found.magnification });
+            }}
+          />
+        </Wide>
+      ) : null}
+    </>
+  );
+}
+
+/** Sizes that rulers gave, each with its own doubt. */
+function useRulers() {
+  const trials =
+    useQuery({ queryKey: ["trials"], queryFn: () => dataOf(api.GET("/api/trials")) }).data?.trials ?? [];
+  return trials.flatMap((trial) => {
+    const found = trial.result?.ruler;
+    return found ? [{ id: trial.trial_id, label: trial.result?.sentence ?? "", found }] : [];
+  });
 }
 
 /** What was found, put into the shot and the kit. */
@@ -145,18 +209,26 @@ function useTaken(editing: Editing<Shot>, lens: Extract<Gear, { kind: "lens" }>,
           each.gear.kind === "lens" ? { ...each, gear: { ...each.gear, ...change } } : each,
         ),
       }));
-      const kept = await dataOf(api.GET("/api/kit"));
-      const pieces = kept.kit.pieces.map((piece) =>
-        piece.gear.kit_id === lens.kit_id && piece.gear.kind === "lens"
-          ? { ...piece, gear: { ...piece.gear, ...change } }
-          : piece,
+      if (lens.kit_id === null) return;
+      await dataOf(
+        api.POST("/api/trials/by-hand", {
+          body: {
+            kit_id: lens.kit_id,
+            ruler: null,
+            two_tubes: {
+              at,
+              focal_length_mm: answer.focal_length_mm,
+              uncertainty_mm: answer.focal_length_uncertainty_mm,
+              pupil_magnification: answer.pupil_magnification,
+              pupil_uncertainty: answer.pupil_uncertainty,
+            },
+          },
+        }),
       );
-      queries.setQueryData(
-        ["kit"],
-        await dataOf(
-          api.PUT("/api/kit", { body: { base_revision: kept.revision, kit: { ...kept.kit, pieces } } }),
-        ),
-      );
+      await Promise.all([
+        queries.invalidateQueries({ queryKey: ["kit"] }),
+        queries.invalidateQueries({ queryKey: ["trials"] }),
+      ]);
     },
   });
 }

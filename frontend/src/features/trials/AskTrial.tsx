@@ -12,6 +12,7 @@ import {
   askedOf,
   FIELDS,
   gearOf,
+  isByHand,
   isAsked,
   KINDS,
   NOTHING,
@@ -20,6 +21,7 @@ import {
   type Problems,
   type Typed,
 } from "./asking";
+import { AtAShot } from "./AtAShot";
 import { BySimulated } from "./BySimulated";
 import type { TrialsHeld } from "./useTrials";
 
@@ -80,21 +82,57 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
         onChange={(id) => put({ kind: id as Typed["kind"] })}
       />
       <Lead>{kind?.how}</Lead>
-      {pieces.length ? (
-        <Pick
-          label="Of which piece of the kit"
-          value={typed.kitId}
-          options={pieces}
-          onChange={(kitId) => put({ kitId })}
-          placeholder="none: only to know"
-        />
-      ) : null}
-      <TextBox
-        label={WORDS.folder}
-        value={typed.folder}
-        onChange={(folder) => put({ folder })}
-        problem={problems.folder}
-      />
+      {isByHand(typed.kind) ? (
+        <AtAShot />
+      ) : (
+        <>
+          {pieces.length ? (
+            <Pick
+              label="Of which piece of the kit"
+              value={typed.kitId}
+              options={pieces}
+              onChange={(kitId) => put({ kitId })}
+              placeholder="none: only to know"
+            />
+          ) : null}
+          <TextBox
+            label={WORDS.folder}
+            value={typed.folder}
+            onChange={(folder) => put({ folder })}
+            problem={problems.folder}
+          />
+          <Numbers typed={typed} put={put} problems={problems} />
+          {held.begin.error ? <p role="alert">{sentenceOf(held.begin.error)}</p> : null}
+          <Button type="submit" data-weight="main" isDisabled={held.begin.isPending}>
+            Measure it
+          </Button>
+          <BySimulated
+            kind={typed.kind}
+            isDisabled={held.begin.isPending}
+            onMade={(made) => {
+              const now = typedOf(made.asked, typed.kitId);
+              setTyped(now);
+              setTruth(made.truth);
+              begin(now, made.asked.name);
+            }}
+          />
+        </>
+      )}
+      {truth ? <Lead>Taken of what is known: {truth}</Lead> : null}
+    </Form>
+  );
+}
+
+interface NumbersProps {
+  typed: Typed;
+  put: (part: Partial<Typed>) => void;
+  problems: Problems;
+}
+
+/** What the frames do not say themselves, by the kind of trial. */
+function Numbers({ typed, put, problems }: NumbersProps) {
+  return (
+    <>
       {typed.kind === "stops" ? (
         <Segments
           label="Photographed was"
@@ -129,22 +167,7 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
       {typed.kind === "steps" ? (
         <Pick label="Those units are" value={typed.unit} options={UNITS} onChange={(unit) => put({ unit })} />
       ) : null}
-      {held.begin.error ? <p role="alert">{sentenceOf(held.begin.error)}</p> : null}
-      <Button type="submit" data-weight="main" isDisabled={held.begin.isPending}>
-        Measure it
-      </Button>
-      <BySimulated
-        kind={typed.kind}
-        isDisabled={held.begin.isPending}
-        onMade={(made) => {
-          const now = typedOf(made.asked, typed.kitId);
-          setTyped(now);
-          setTruth(made.truth);
-          begin(now, made.asked.name);
-        }}
-      />
-      {truth ? <Lead>Taken of what is known: {truth}</Lead> : null}
-    </Form>
+    </>
   );
 }
 

@@ -14,9 +14,10 @@ const FAULTS = [
   { id: "moved", label: "knocked between frames" },
 ] as const;
 type Fault = (typeof FAULTS)[number]["id"];
-type Simulated = Exclude<TrialKind, "stillness" | "dark">;
+const SIMULATED = ["stops", "steps", "backlash", "calm", "sway"] as const;
+type Simulated = (typeof SIMULATED)[number];
 
-const isSimulated = (kind: TrialKind): kind is Simulated => kind !== "stillness" && kind !== "dark";
+const isSimulated = (kind: TrialKind): kind is Simulated => SIMULATED.some((each) => each === kind);
 
 interface BySimulatedProps {
   kind: TrialKind;

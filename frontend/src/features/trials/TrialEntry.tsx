@@ -48,8 +48,10 @@ export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) 
       <h2>{result?.sentence ?? (isOpen(trial) ? "Measuring…" : trial.message || "Stopped.")}</h2>
       <Soft>
         {new Date(trial.asked_at).toLocaleDateString(undefined, { dateStyle: "long" })}
-        {trial.asked.name ? `, ${trial.asked.name}` : ""}, {result ? `${result.used} frames in ` : ""}
-        {trial.asked.folder}
+        {trial.asked.name && trial.asked.folder ? `, ${trial.asked.name}` : ""}
+        {trial.asked.folder
+          ? `, ${result ? `${result.used} frames in ` : ""}${trial.asked.folder}`
+          : ", at a shot"}
         {isOpen(trial) ? ` (${Math.round(100 * trial.share)} %)` : ""}
         {trial.used_in ? ` · used by ${trial.used_in}` : ""}
       </Soft>

@@ -76,7 +76,20 @@ export const KINDS: readonly { id: TrialKind; label: string; how: string }[] = [
     label: "Whether long exposures take twice as long",
     how: "Frames of 1, 2 and 4 s, two of each, one right after the other.",
   },
+  {
+    id: "ruler",
+    label: "The true size of a rig, by a ruler",
+    how: "Photograph a ruler through the rig of a shot, square to the camera. What is kept there is listed here.",
+  },
+  {
+    id: "two_tubes",
+    label: "A lens by two tubes",
+    how: "Two frames of a ruler with two tubes, the ring left where it was: focal length and pupils of a shot's lens.",
+  },
 ];
+
+/** Kinds that are measured at a shot, not from a folder. */
+export const isByHand = (kind: TrialKind) => kind === "ruler" || kind === "two_tubes";
 
 /** Fields that a kind of trial has. */
 export const FIELDS: Record<TrialKind, readonly Field[]> = {
@@ -87,6 +100,8 @@ export const FIELDS: Record<TrialKind, readonly Field[]> = {
   stillness: ["size", "focal"],
   sway: ["size", "pixelUm", "angle"],
   dark: [],
+  ruler: [],
+  two_tubes: [],
 };
 
 const NEEDED: Record<TrialKind, readonly Field[]> = {
@@ -97,6 +112,8 @@ const NEEDED: Record<TrialKind, readonly Field[]> = {
   stillness: [],
   sway: ["size", "pixelUm", "angle"],
   dark: [],
+  ruler: [],
+  two_tubes: [],
 };
 
 /** Kinds of gear that a kind of trial is of. */

@@ -1,32 +1,13 @@
 """What a believed trial writes into the kit, and how it is taken out again."""
 
 from just_plane.contract.measured import FocusUnit, MeasuredStill, MeasuredTimes, TriedAt, TriedSpread
+from just_plane.planning.kit.measured_by_hand import lens_by_two_tubes, lens_without_two_tubes
+from just_plane.planning.words.days import day_in_words
 
 ALIKE = 1.05
 """Sizes that differ by less are one size."""
 CAMERA_UNIT = "camera unit"
 KEPT_UNITS = 8
-MONTHS = (
-    *("January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November"),
-    "December",
-)
-
-
-def day_in_words(moment):
-    """A day as the plan names it.
-
-    Parameters
-    ----------
-    moment : str   ISO 8601.
-
-    Returns
-    -------
-    str            Such as ``3 May 2026``.
-    """
-    year, month, day = (int(part) for part in moment[:10].split("-"))
-    return f"{day} {MONTHS[month - 1]} {year}"
-
-
 OF = {
     "stops": ("lens", "zoom"),
     "steps": ("rail", "lens", "zoom"),
@@ -35,6 +16,8 @@ OF = {
     "stillness": ("body", "support"),
     "dark": ("body",),
     "sway": (),
+    "ruler": (),
+    "two_tubes": ("lens",),
 }
 """Kinds of gear that each kind of trial is of; of none, it is of a person."""
 
@@ -88,6 +71,8 @@ def believed(gear, trial_id, asked, result, moment):
         return gear.model_copy(update={"measured_times": times})
     if result.stillness is not None:
         return _with_stillness(gear, asked, result.stillness, day)
+    if result.two_tubes is not None:
+        return lens_by_two_tubes(gear, result.two_tubes)
     if result.stops is None:
         return "This trial is not of a piece of the kit."
     spreads = [
@@ -173,4 +158,6 @@ def forgotten(gear, trial_id, result):
         return gear.model_copy(update={"measured_times": None})
     if result.stillness is not None:
         return gear.model_copy(update={"measured_by_hand" if gear.kind == "body" else "measured_still": None})
+    if result.two_tubes is not None:
+        return lens_without_two_tubes(gear, result.two_tubes)
     return gear.model_copy(update={"tried": [one for one in gear.tried if one.trial_id != trial_id]})

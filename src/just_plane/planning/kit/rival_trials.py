@@ -24,6 +24,8 @@ def replaces(asked, other):
     """
     if asked.kind != other.kind or asked.kit_id != other.kit_id:
         return False
+    if asked.kind == "ruler":
+        return asked.name == other.name
     if asked.kind == "stops" or (asked.kind == "steps" and asked.unit == CAMERA_UNIT):
         if asked.magnification is None or other.magnification is None:
             return True
@@ -65,6 +67,14 @@ def disagreement(result, other):
         one, two = result.calm, other.calm
         if _apart(one.calms_s, two.calms_s, one.doubt_s, two.doubt_s):
             said = f"calm in {one.calms_s:.2g} s now, in {two.calms_s:.2g} s before"
+    elif result.ruler and other.ruler:
+        one, two = result.ruler, other.ruler
+        if _apart(one.magnification, two.magnification, one.uncertainty, two.uncertainty):
+            said = f"{one.magnification:.4g}× now, {two.magnification:.4g}× before"
+    elif result.two_tubes and other.two_tubes and result.two_tubes.at == other.two_tubes.at:
+        one, two = result.two_tubes, other.two_tubes
+        if _apart(one.focal_length_mm, two.focal_length_mm, one.uncertainty_mm, two.uncertainty_mm):
+            said = f"{one.focal_length_mm:.4g} mm now, {two.focal_length_mm:.4g} mm before"
     elif result.stillness and other.stillness and result.stillness.longest_s and other.stillness.longest_s:
         one, two = result.stillness.longest_s, other.stillness.longest_s
         if not 1 / TWICE < one / two < TWICE:

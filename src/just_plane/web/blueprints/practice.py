@@ -19,8 +19,8 @@ from just_plane.contract.practice import (
 )
 from just_plane.contract.trial import TrialResult
 from just_plane.core.practice.drill import make_drill
-from just_plane.planning.kit.from_trials import day_in_words
 from just_plane.planning.setup.kept import Kept
+from just_plane.planning.words.days import day_in_words
 from just_plane.practice.drills import drill_answer, move_said
 from just_plane.practice.own import NoOwnSetError, own_of
 from just_plane.practice.results import NothingPressedError, next_kind, result_of

@@ -1,10 +1,14 @@
 """Trials: gear measured from photographs, believed, put aside."""
 
+from datetime import UTC, datetime
+
 from flask import current_app
 from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem
 from just_plane.contract.trial import (
+    BY_HAND,
+    MeasuredByHand,
     TrialAnswer,
     TrialAsked,
     TrialJudged,
@@ -19,8 +23,10 @@ from just_plane.frames.intake import FolderError
 from just_plane.frames.work import TRIAL
 from just_plane.jobs.requests import trial_request
 from just_plane.jobs.runner import result_file
-from just_plane.planning.kit.from_trials import believed, day_in_words, fits, forgotten
+from just_plane.planning.kit.believing import is_usable, kit_with, kit_without, used_in
+from just_plane.planning.kit.measured_by_hand import already_there, trial_of
 from just_plane.planning.kit.rival_trials import disagreement, replaces
+from just_plane.planning.words.days import day_in_words
 from just_plane.store.kits import KIT_ID
 from just_plane.web.answers import answer, store
 from just_plane.web.errors import refuse
@@ -34,6 +40,8 @@ api = LateBlueprint(
 @api.post("/trials", responses={202: TrialAnswer}, operation_id="beginTrial")
 def begin_trial(body: TrialAsked):
     """Begin to measure; the same that is under way is joined."""
+    if body.kind in BY_HAND:
+        return refuse(422, "trial.by_hand", "A ruler and two tubes are measured at a shot.", "Open its ruler.", "/kind")
     try:
         request_json, key = trial_request(body)
     except FolderError as error:
@@ -47,6 +55,7 @@ def begin_trial(body: TrialAsked):
 @api.get("/trials", responses={200: TrialList}, operation_id="listTrials")
 def list_trials():
     """What was measured, the newest first."""
+    _adopted()
     return answer(TrialList(trials=[_told(trial) for trial in store().trials.list()]))
 
 
@@ -56,11 +65,25 @@ def get_trial(path: TrialPath):
     return answer(_told(store().trials.get(path.trial_id)))
 
 
+@api.post("/trials/by-hand", responses={201: TrialAnswer, 409: Problem}, operation_id="keepTrial")
+def keep_trial(body: MeasuredByHand):
+    """Keep what was measured at a shot's own page, and believe it: it goes into the kit."""
+    kit = store().kit.now()
+    asked, result = trial_of(body, kit.body)
+    now = datetime.now(UTC).isoformat(timespec="milliseconds")
+    changed = kit_with(kit.body, "", asked, result, now)
+    if isinstance(changed, str):
+        return refuse(422, "trial.not_usable", changed, "The shot has it all the same.", "/kit_id")
+    store().kit.save(KIT_ID, changed, kit.revision)
+    trial = store().trials.keep(asked.model_dump_json(), result.model_dump_json())
+    _unbelieve(_replaced(trial, asked))
+    return answer(_told(trial), 201)
+
+
 @api.put("/trials/<trial_id>/judged", responses={200: TrialAnswer, 409: Problem}, operation_id="judgeTrial")
 def judge_trial(path: TrialPath, body: TrialJudged):
     """Believe a trial: it goes into the kit. Or do not, and it is taken out of it."""
-    kept = store().trials.get(path.trial_id)
-    trial = _settled(kept, store().jobs.get(kept.job_id))
+    trial = _settled(store().trials.get(path.trial_id))
     if trial.result_json is None:
         return refuse(422, "trial.not_done", "This trial is not done.", "Wait until it is.", "/believed")
     asked, result = TrialAsked.model_validate_json(trial.asked_json), TrialResult.model_validate_json(trial.result_json)
@@ -79,29 +102,15 @@ def judge_trial(path: TrialPath, body: TrialJudged):
                     "/over_the_other",
                 )
     kit = store().kit.now()
-    place = _place(kit.body, asked)
-    if place is not None:
-        gear = kit.body.pieces[place].gear
-        changed = (
-            believed(gear, trial.trial_id, asked, result, trial.asked_at)
-            if body.believed
-            else forgotten(gear, trial.trial_id, result)
-        )
-        if isinstance(changed, str):
-            return refuse(422, "trial.not_usable", changed, "The figures stay here all the same.", "/believed")
-        pieces = list(kit.body.pieces)
-        pieces[place] = pieces[place].model_copy(update={"gear": changed})
-        store().kit.save(KIT_ID, kit.body.model_copy(update={"pieces": pieces}), kit.revision)
-    elif body.believed and not _of_person(asked, result):
-        return refuse(
-            422,
-            "trial.no_piece",
-            "There is no piece of the kit that this belongs to.",
-            "Put the gear into the kit, and measure again with it named.",
-            "/believed",
-        )
-    for other, _ in others:
-        store().trials.judge(other.trial_id, believed=False, put_aside=bool(other.put_aside))
+    if body.believed:
+        changed = kit_with(kit.body, trial.trial_id, asked, result, trial.asked_at)
+    else:
+        changed = kit_without(kit.body, trial.trial_id, asked, result)
+    if isinstance(changed, str):
+        return refuse(422, "trial.not_usable", changed, "The figures stay here all the same.", "/believed")
+    if changed != kit.body:
+        store().kit.save(KIT_ID, changed, kit.revision)
+    _unbelieve(others)
     return answer(_told(store().trials.judge(path.trial_id, believed=body.believed, put_aside=body.put_aside)))
 
 
@@ -113,10 +122,11 @@ def practice_trial(body: TrialPracticeAsked):
     return answer(write_trial_frames(folder, body.kind, body.seed, body.noise, body.faults))
 
 
-def _settled(trial, job):
+def _settled(trial, job=None):
     """The trial with its result, once its job is done: by the job as it was looked at, so that both agree."""
     if trial.result_json is not None:
         return trial
+    job = job or store().jobs.get(trial.job_id)
     if job.state != "done":
         return trial
     try:
@@ -137,44 +147,42 @@ def _replaced(trial, asked):
     return found
 
 
-def _of_person(asked, result):
-    """A trial of hands: it belongs to no piece of the kit."""
-    return asked.kind == "sway" and not result.refused
+def _unbelieve(others):
+    """Trials whose place another took: taking one of them back must take nothing from the newer."""
+    for other, _ in others:
+        store().trials.judge(other.trial_id, believed=False, put_aside=bool(other.put_aside))
 
 
-def _place(kit, asked):
-    """Which piece of the kit a trial is of, or None."""
-    for place, piece in enumerate(kit.pieces):
-        if asked.kit_id is not None and piece.gear.kit_id == asked.kit_id and fits(piece.gear, asked):
-            return place
-    return None
+def _adopted():
+    """Sizes that the kit knows and no trial tells of become trials: one list of what was measured."""
+    kit = store().kit.now().body
+    if not kit.measured_rigs:
+        return
+    results = (TrialResult.model_validate_json(each.result_json) for each in store().trials.list() if each.result_json)
+    known = {tuple(result.ruler.rig) for result in results if result.ruler is not None}
+    for kept in already_there(kit, known):
+        asked, result = trial_of(kept, kit)
+        store().trials.keep(asked.model_dump_json(), result.model_dump_json())
 
 
 def _told(trial):
-    job = store().jobs.get(trial.job_id)
+    job = None if trial.job_id is None else store().jobs.get(trial.job_id)
     trial = _settled(trial, job)
     asked = TrialAsked.model_validate_json(trial.asked_json)
-    running = job.state in ("running", "cancelling")
+    running = job is not None and job.state in ("running", "cancelling")
     share, _ = current_app.config["JUST_PLANE_RUNNER"].progress(job) if running else (0.0, "")
     kit = store().kit.now().body
-    place = _place(kit, asked)
     result = TrialResult.model_validate_json(trial.result_json) if trial.result_json else None
-    of_person = result is not None and _of_person(asked, result)
-    used_in = ""
-    if trial.believed:
-        used_in = "practice, focus by rocking" if of_person else ""
-        if place is not None:
-            used_in = f"{kit.pieces[place].gear.name}, in the kit"
     return TrialAnswer(
         trial_id=trial.trial_id,
         asked=asked,
-        state="done" if trial.result_json else job.state,
+        state="done" if trial.result_json or job is None else job.state,
         share=1.0 if trial.result_json else share,
-        message=f"{job.message} {job.remedy}".strip(),
+        message="" if job is None else f"{job.message} {job.remedy}".strip(),
         result=result,
         believed=bool(trial.believed),
         put_aside=bool(trial.put_aside),
-        usable=place is not None or of_person,
-        used_in=used_in,
+        usable=is_usable(kit, asked, result),
+        used_in=used_in(kit, asked) if trial.believed else "",
         asked_at=trial.asked_at,
     )
