@@ -70,6 +70,8 @@ MAY_IMPORT = {
         "pathlib",
         "pydantic",
         "secrets",
+        "tempfile",
+        "zipfile",
     }
     | {"numpy", "socket", "sys", "waitress", "werkzeug", "just_plane.__version__", "just_plane.contract"}
     | {

@@ -50,6 +50,7 @@ def test_every_demo_shot_satisfies_the_published_schema(catalogue):
         "shot-file.schema.json",
         "kit-file.schema.json",
         "check-report.schema.json",
+        "notebook.schema.json",
         "run-file.schema.json",
     ],
 )

@@ -2,12 +2,18 @@
 
 import csv
 import io
+import json
+import zipfile
+from pathlib import Path
 
+import jsonschema
 import pytest
 
 from just_plane.demo.catalogue import fill
 from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
+
+ROOT = Path(__file__).parents[2]
 
 
 @pytest.fixture
@@ -127,6 +133,41 @@ def test_the_notebook_is_taken_away_as_a_table_that_no_spreadsheet_runs(client):
     assert len(rows) == len(entries(client))
     assert rows[0]["next_time"] == "'=HYPERLINK(1)"
     assert client.get("/api/log/file?as=json").get_json()["entries"][0]["entry_id"] == entry["entry_id"]
+
+
+def test_an_entry_is_taken_away_as_a_folder(client):
+    shot = shot_of(client, "Ganache")
+    run = run_through(client, shot)
+    entry = entries(client)[0]
+    answer = client.get(f"/api/log/{entry['entry_id']}/folder")
+    assert answer.status_code == 200
+    assert "Ganache" in answer.headers["Content-Disposition"]
+    with zipfile.ZipFile(io.BytesIO(answer.data)) as folder:
+        assert {"entry.json", "shot.json", "frames.csv"} <= set(folder.namelist())
+        assert json.loads(folder.read("entry.json"))["run_id"] == run["run_id"]
+        assert json.loads(folder.read("shot.json"))["name"] == entry["set"]["shot_name"]
+        rows = list(csv.reader(io.StringIO(folder.read("frames.csv").decode())))
+        assert len(rows) == 1 + len(run["plan"]["steps"])
+    # A season that was made up has no run: what was written is there all the same.
+    old = next(each for each in entries(client) if each["run_id"] is None or each["entry_id"] != entry["entry_id"])
+    assert client.get(f"/api/log/{old['entry_id']}/folder").status_code == 200
+
+
+def test_the_notebook_as_json_is_as_its_schema_says(client):
+    schema = json.loads((ROOT / "docs" / "notebook.schema.json").read_text())
+    jsonschema.validate(json.loads(client.get("/api/log/file?as=json").data), schema)
+
+
+def test_what_the_gear_cost_is_counted_where_it_was_typed(client):
+    shot = shot_of(client, "Ganache")
+    kept = client.get(f"/api/shots/{shot}").get_json()
+    body = kept["shot"] | {"body": kept["shot"]["body"] | {"cost": 1200.0}}
+    body["rig"][0]["gear"]["cost"] = 350.5
+    client.put(f"/api/shots/{shot}", json={"shot": body, "base_revision": kept["revision"]})
+    run_through(client, shot)
+    was = entries(client)[0]["set"]
+    pieces = len(body["rig"]) + 1 + len(body["on_set"])
+    assert (was["gear_cost"], was["gear_cost_unknown"]) == (1550.5, pieces - 2)
 
 
 def test_an_entry_without_pictures_says_so(client):

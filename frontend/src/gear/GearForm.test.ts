@@ -1,10 +1,10 @@
 import { expect, it } from "vitest";
-import { FIELDS, pointerOf } from "./fields";
+import { fieldsOf, pointerOf } from "./fields";
 import { gearField } from "../api/fields";
 import { KINDS } from "./words";
 
 it.each(KINDS.map((each) => each.kind))("every field of a %s has a place of its own", (kind) => {
-  const pointers = FIELDS[kind].map(pointerOf);
+  const pointers = fieldsOf(kind).map(pointerOf);
   expect(new Set(pointers).size).toBe(pointers.length);
   expect(pointers.length).toBeGreaterThan(0);
 });
@@ -12,7 +12,7 @@ it.each(KINDS.map((each) => each.kind))("every field of a %s has a place of its 
 it.each(KINDS.map((each) => each.kind))(
   "every field of a %s is one of the contract, typed as that says",
   (kind) => {
-    for (const field of FIELDS[kind]) {
+    for (const field of fieldsOf(kind)) {
       const facts = gearField(kind, field.at);
       expect(facts.kind === "yes").toBe(field.type === "yes");
       expect(facts.kind === "words").toBe(field.type === "choice");

@@ -8,7 +8,7 @@ import { Segments } from "../controls/Segments";
 import { TextBox } from "../controls/TextBox";
 import { Fields, Wide } from "../controls/panel";
 import { CropModes } from "./CropModes";
-import { FIELDS, pointerOf, type GearField } from "./fields";
+import { fieldsOf, pointerOf, type GearField } from "./fields";
 
 interface GearFormProps<G extends Gear> {
   gear: G;
@@ -30,7 +30,7 @@ export function GearForm<G extends Gear>({ gear, onChange, problemAt }: GearForm
           problem={problemAt("/name")}
         />
       </Wide>
-      {FIELDS[gear.kind].map((field) => (
+      {fieldsOf(gear.kind).map((field) => (
         <OneField
           key={pointerOf(field)}
           field={field}

@@ -80,7 +80,7 @@ const zoomEnd = (end: "short" | "long", word: string): readonly GearField[] => [
 
 const area = [length("width_mm", {}, by(10, 100, 1)), length("height_mm", {}, by(10, 100, 1))];
 
-export const FIELDS: Record<Kind, readonly GearField[]> = {
+const OWN_FIELDS: Record<Kind, readonly GearField[]> = {
   body: [
     length("sensor_width_mm", {}, fine),
     length("sensor_height_mm", {}, fine),
@@ -169,6 +169,12 @@ export const FIELDS: Record<Kind, readonly GearField[]> = {
   diffuser: [...area, length("thickness_mm", {}, fine), yes("burns")],
   support: [grams("carries_g")],
 };
+
+/** What every kind has besides. */
+const COST = number("cost", byShare, { unknown: "not known", hint: "in your own money" });
+
+/** Fields of a kind of gear. */
+export const fieldsOf = (kind: Kind): readonly GearField[] => [...OWN_FIELDS[kind], COST];
 
 /** Where a field's problem is told: the pointer below the piece. */
 export function pointerOf(field: GearField): string {

@@ -27,6 +27,9 @@ class Piece(Model):
 
     name: Annotated[Name, Field(title="Name")] = ""
     kit_id: Annotated[KitId | None, Field(description="The piece of the kit it was taken from; null: none.")] = None
+    cost: Annotated[
+        float | None, Field(title="Cost", ge=0, le=1e9, description="In your own money; null: not known.")
+    ] = None
 
 
 class CropMode(Model):

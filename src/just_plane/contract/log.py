@@ -27,6 +27,8 @@ class LogSet(Answer):
     step_mm: float | None
     frames_planned: int
     time_planned_s: float
+    gear_cost: Annotated[float | None, Field(description="Of the pieces whose cost is known; null: of none.")] = None
+    gear_cost_unknown: Annotated[int, Field(description="Pieces whose cost is not known.")] = 0
 
 
 class LogDone(Answer):
@@ -104,6 +106,14 @@ class EntryPath(Model):
     """An entry in the address."""
 
     entry_id: Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
+
+
+class EntryPictureQuery(Model):
+    """How large a picture of an entry."""
+
+    width: Annotated[int, Field(ge=64, le=20_000, strict=False, description="At most; its own where it is less.")] = (
+        1400
+    )
 
 
 class LogFileQuery(Model):

@@ -7,6 +7,7 @@ from pathlib import Path
 from just_plane.contract.check import CheckReport
 from just_plane.contract.fields import page_fields, page_kinds
 from just_plane.contract.kit import Kit
+from just_plane.contract.log import LogList
 from just_plane.contract.run_file import RunFile
 from just_plane.contract.shot_file import ShotFile
 from just_plane.core.shutters import MARKS
@@ -26,6 +27,10 @@ def documents():
         "check-report.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"}
             | CheckReport.model_json_schema(mode="serialization")
+        ),
+        "notebook.schema.json": _text(
+            {"$schema": "https://json-schema.org/draft/2020-12/schema"}
+            | LogList.model_json_schema(mode="serialization")
         ),
         "run-file.schema.json": _text(
             {"$schema": "https://json-schema.org/draft/2020-12/schema"}

@@ -1,8 +1,9 @@
-import { useRef, useState, type ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import styled from "styled-components";
 import type { CheckReport } from "../../api/types";
 import { Pick } from "../../controls/Pick";
 import { Segments } from "../../controls/Segments";
+import { HeldTogether, SCALES, type Held, type Scale } from "../../drawing/HeldTogether";
 import { figures } from "../../units/format";
 import { METHOD_WORDS } from "./words";
 
@@ -20,44 +21,10 @@ const Tools = styled.div`
   align-items: end;
 `;
 
-const Panes = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px;
-  min-height: 0;
-`;
-
-const Pane = styled.div`
-  min-width: 0;
-  min-height: 0;
-  overflow: auto;
-  border: 1px solid ${({ theme }) => theme.line};
-  background: ${({ theme }) => theme.surface};
-  img {
-    display: block;
-  }
-  &[data-scale="whole"] {
-    overflow: hidden;
-    img {
-      width: 100%;
-      height: 100%;
-      object-fit: contain;
-    }
-  }
-`;
-
 const Said = styled.p`
   font-size: 12.5px;
   color: ${({ theme }) => theme.soft};
 `;
-
-const SCALES = [
-  { id: "whole", label: "Whole" },
-  { id: "full", label: "100 %" },
-  { id: "double", label: "200 %" },
-] as const;
-
-type Scale = (typeof SCALES)[number]["id"];
 
 /** Two pictures of the same place at the same scale, moved together: proofs, and any single frame. */
 export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: string; choice: ReactNode }) {
@@ -65,13 +32,7 @@ export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: 
   const [left, setLeft] = useState(options[0]?.id ?? "");
   const [right, setRight] = useState(options[1]?.id ?? options[0]?.id ?? "");
   const [scale, setScale] = useState<Scale>("whole");
-  const panes = [useRef<HTMLDivElement>(null), useRef<HTMLDivElement>(null)] as const;
-  const together = (from: 0 | 1) => {
-    const [here, there] = [panes[from].current, panes[from === 0 ? 1 : 0].current];
-    if (!here || !there) return;
-    if (Math.abs(there.scrollLeft - here.scrollLeft) > 0.5) there.scrollLeft = here.scrollLeft;
-    if (Math.abs(there.scrollTop - here.scrollTop) > 0.5) there.scrollTop = here.scrollTop;
-  };
+  const shown = [left, right].flatMap((id) => options.find((option) => option.id === id) ?? options[0] ?? []);
   return (
     <Layout>
       <Tools>
@@ -80,23 +41,7 @@ export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: 
         <Segments label="Scale" value={scale} options={SCALES} onChange={setScale} />
         {choice}
       </Tools>
-      <Panes>
-        {[left, right].map((id, index) => {
-          const source = options.find((option) => option.id === id) ?? options[0];
-          return source ? (
-            <Pane
-              key={index}
-              ref={panes[index as 0 | 1]}
-              data-scale={scale}
-              tabIndex={0}
-              aria-label={source.label}
-              onScroll={() => together(index as 0 | 1)}
-            >
-              <img src={source.href} alt={source.label} {...sized(source, scale)} />
-            </Pane>
-          ) : null;
-        })}
-      </Panes>
+      <HeldTogether pictures={shown} scale={scale} />
       <Said>
         {report.pictures.length
           ? `A proof to decide by, not to retouch. ${fogWords(report)}`
@@ -115,23 +60,12 @@ function fogWords(report: CheckReport): string {
   return `${best}${figures(100 * share, 2)} % of it lies in the fog of nearer parts, which no merge takes away: it needs the brush.`;
 }
 
-interface Source {
-  id: string;
-  label: string;
-  href: string;
-  width: number;
-  height: number;
-}
-
-function sources(report: CheckReport, jobId: string): Source[] {
-  const [width = 0, height = 0] = report.size;
+function sources(report: CheckReport, jobId: string): Held[] {
   return [
     ...report.pictures.map(({ method }) => ({
       id: method,
       label: `Proof: ${METHOD_WORDS[method].toLowerCase()}`,
       href: `/api/jobs/${jobId}/proofs/${method}`,
-      width,
-      height,
     })),
     ...report.frames.flatMap((frame, index) =>
       frame.to_reference
@@ -140,17 +74,9 @@ function sources(report: CheckReport, jobId: string): Source[] {
               id: `frame-${index}`,
               label: `Frame ${index + 1}, ${frame.file}`,
               href: `/api/jobs/${jobId}/frames/${index}?width=20000&cropped=yes`,
-              width,
-              height,
             },
           ]
         : [],
     ),
   ];
-}
-
-function sized(source: Source, scale: Scale) {
-  if (scale === "whole") return {};
-  const times = scale === "double" ? 2 : 1;
-  return { width: source.width * times, height: source.height * times };
 }

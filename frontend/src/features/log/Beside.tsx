@@ -1,8 +1,10 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { LogEntry } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
+import { Segments } from "../../controls/Segments";
+import { HeldTogether, SCALES, type Scale } from "../../drawing/HeldTogether";
 import { rowsOf } from "./words";
 
 const Table = styled.table`
@@ -28,10 +30,6 @@ const Table = styled.table`
     font-weight: 400;
     color: ${({ theme }) => theme.soft};
   }
-  img {
-    width: 100%;
-    max-width: 260px;
-  }
 `;
 
 /** Two or three entries beside each other; what differs stands out. */
@@ -43,35 +41,67 @@ export function Beside({ entries }: { entries: readonly LogEntry[] }) {
   }, [entries.length]);
   const columns = entries.map((entry) => rowsOf(entry, units));
   return (
-    <Table ref={top} aria-label="Beside each other">
-      <thead>
-        <tr>
-          <th scope="col" />
-          {entries.map((entry) => (
-            <th key={entry.entry_id} scope="col">
-              {entry.set.shot_name}, {entry.made_at.slice(0, 10)}
-              {entry.done.folder ? (
-                <img src={`/api/log/${entry.entry_id}/picture`} alt={`What came of ${entry.set.shot_name}`} />
-              ) : null}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {(columns[0] ?? []).map(([name], row) => {
-          const values = columns.map((column) => column[row]?.[1] ?? "");
-          return (
-            <tr key={name}>
-              <th scope="row">{name}</th>
-              {values.map((value, index) => (
-                <td key={entries[index]?.entry_id} data-differs={new Set(values).size > 1 ? "" : undefined}>
-                  {value}
-                </td>
-              ))}
-            </tr>
-          );
-        })}
-      </tbody>
-    </Table>
+    <>
+      <Table ref={top} aria-label="Beside each other">
+        <thead>
+          <tr>
+            <th scope="col" />
+            {entries.map((entry) => (
+              <th key={entry.entry_id} scope="col">
+                {entry.set.shot_name}, {entry.made_at.slice(0, 10)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {(columns[0] ?? []).map(([name], row) => {
+            const values = columns.map((column) => column[row]?.[1] ?? "");
+            return (
+              <tr key={name}>
+                <th scope="row">{name}</th>
+                {values.map((value, index) => (
+                  <td key={entries[index]?.entry_id} data-differs={new Set(values).size > 1 ? "" : undefined}>
+                    {value}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </Table>
+      <Pictures entries={entries} />
+    </>
+  );
+}
+
+const Shown = styled.div`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 8px;
+  height: 420px;
+  max-width: 1100px;
+  margin-bottom: 20px;
+  & > :first-child {
+    max-width: 320px;
+  }
+`;
+
+/** What came of them, held together at the scale of their own pixels. */
+function Pictures({ entries }: { entries: readonly LogEntry[] }) {
+  const [scale, setScale] = useState<Scale>("whole");
+  const pictured = entries.filter((entry) => entry.done.folder);
+  if (!pictured.length) return null;
+  return (
+    <Shown>
+      <Segments label="Pictures" value={scale} options={SCALES} onChange={setScale} />
+      <HeldTogether
+        scale={scale}
+        pictures={pictured.map((entry) => ({
+          id: entry.entry_id,
+          label: `What came of ${entry.set.shot_name}, ${entry.made_at.slice(0, 10)}`,
+          href: `/api/log/${entry.entry_id}/picture?width=20000`,
+        }))}
+      />
+    </Shown>
   );
 }

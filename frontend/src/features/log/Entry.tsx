@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import type { LogEntry } from "../../api/types";
-import { Button } from "../../controls/Button";
+import { Button, LinkButton } from "../../controls/Button";
 import { usePreferences } from "../../look/preferences";
 import type { LogHeld } from "../../shot/useLog";
 import { NoteForm } from "./NoteForm";
@@ -90,6 +90,9 @@ export function Entry({ entry, held, compared, onCompare }: EntryProps) {
           >
             As then
           </Button>
+          <LinkButton href={`/api/log/${entry.entry_id}/folder`} download>
+            As a folder
+          </LinkButton>
           {onCompare ? (
             <Button onPress={() => onCompare(!compared)}>{compared ? "Not beside" : "Put beside"}</Button>
           ) : null}

@@ -20,6 +20,8 @@ const entry = (more: { done?: Partial<LogEntry["done"]>; out?: LogEntry["out"] }
     depth_mm: 20,
     step_mm: 0.5,
     frames_planned: 12,
+    gear_cost: null,
+    gear_cost_unknown: 3,
     time_planned_s: 90,
   },
   done: {

@@ -42,6 +42,13 @@ export function outWords(entry: LogEntry): string {
   return out.findings.length ? `${out.answer} ${out.findings.join(" ")}` : out.answer;
 }
 
+/** What the gear used cost, as far as that was typed. */
+export function costWords({ set }: LogEntry): string {
+  if (set.gear_cost === null) return "—";
+  const more = set.gear_cost_unknown;
+  return `${set.gear_cost.toLocaleString("en-GB")}${more ? ` and ${more} of unknown cost` : ""}`;
+}
+
 /** What was planned against what was found, row by row, for entries beside each other. */
 export function rowsOf(entry: LogEntry, units: Units): readonly (readonly [string, string])[] {
   const { set: was, done } = entry;
@@ -54,6 +61,7 @@ export function rowsOf(entry: LogEntry, units: Units): readonly (readonly [strin
     ["step", was.step_mm === null ? "—" : length(was.step_mm, units)],
     ["time", seconds(Math.round(done.time_s))],
     ["planned", seconds(Math.round(was.time_planned_s))],
+    ["gear used", costWords(entry)],
     ["how good", entry.note.good ?? "—"],
     ["went wrong", entry.note.wrong.join(", ") || "—"],
   ];

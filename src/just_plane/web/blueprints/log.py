@@ -1,14 +1,18 @@
 """The notebook: every run becomes an entry by itself; what came out is added when it is known."""
 
+import tempfile
+import zipfile
+from contextlib import suppress
 from pathlib import Path
 
-from flask import Response
+from flask import Response, send_file
 from flask_openapi3 import Tag
 
 from just_plane.contract.check import CheckReport
 from just_plane.contract.http import KeptShotAnswer, Problem, ShotPath
 from just_plane.contract.log import (
     EntryPath,
+    EntryPictureQuery,
     LogDone,
     LogEntry,
     LogFileQuery,
@@ -20,6 +24,7 @@ from just_plane.contract.log import (
     NoteAsked,
     Reminders,
 )
+from just_plane.contract.shot_file import write_shot
 from just_plane.drive.journal import stand_of
 from just_plane.frames.work import REPORT, frame_preview
 from just_plane.jobs.runner import request_of, result_file
@@ -29,6 +34,7 @@ from just_plane.planning.log.alike import holds, reminders, trouble_words
 from just_plane.planning.log.entry import done_of, out_of, set_of
 from just_plane.planning.log.table import log_csv
 from just_plane.planning.plan import plan_shot
+from just_plane.runs.table import steps_csv
 from just_plane.store.errors import NotFoundError, StoreError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.kept import kept_shot
@@ -40,7 +46,6 @@ api = LateBlueprint(
 MOST_NEW = 50
 LATELY = 20
 """Newest entries whose runs are looked at again: frames may have been added since."""
-PICTURE_WIDTH = 1400
 
 
 @api.get("/log", responses={200: LogList}, operation_id="listLog")
@@ -70,7 +75,7 @@ def as_then(path: EntryPath):
 
 
 @api.get("/log/<entry_id>/picture", operation_id="pictureOfLog")
-def picture_of_log(path: EntryPath):
+def picture_of_log(path: EntryPath, query: EntryPictureQuery):
     """What came of it: a proof where one was made, else its first frame."""
     entry = _told(store().log.get(path.entry_id))
     if entry.out is not None and entry.out.proofs:
@@ -83,10 +88,50 @@ def picture_of_log(path: EntryPath):
     if entry.done.folder is None or entry.done.first_file is None:
         raise NotFoundError("There is no picture of this entry.", "Runs with a folder of frames have one.")
     try:
-        content = frame_preview(frame_facts(Path(entry.done.folder) / entry.done.first_file), None, PICTURE_WIDTH)
+        content = frame_preview(frame_facts(Path(entry.done.folder) / entry.done.first_file), None, query.width)
     except (PictureError, OSError) as error:
         raise NotFoundError("Its frames are not there any more.", "The entry stays as it was written.") from error
     return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=60"})
+
+
+@api.get("/log/<entry_id>/folder", operation_id="folderOfLog")
+def folder_of_log(path: EntryPath):
+    """One entry as a folder, zipped: what was written, the shot and the run as they were, what was found, pictures."""
+    kept = store().log.get(path.entry_id)
+    entry = _told(kept)
+    content = tempfile.TemporaryFile()  # noqa: SIM115 (sent, and gone when it is closed)
+    with zipfile.ZipFile(content, "w", zipfile.ZIP_DEFLATED) as folder:
+        for name, text in _written(kept, entry):
+            folder.writestr(name, text)
+        for name, file in _made(entry):
+            folder.write(file, name, zipfile.ZIP_STORED)
+    content.seek(0)
+    name = f"{entry.made_at[:10]} {entry.set.shot_name}.zip"
+    return send_file(content, "application/zip", as_attachment=True, download_name=name)
+
+
+def _written(kept, entry):
+    """Names and texts of an entry's own files."""
+    yield "entry.json", entry.model_dump_json(indent=1)
+    with suppress(StoreError):
+        yield "shot.json", write_shot(store().shots.at(kept.document_id, kept.revision))
+    if kept.run_id is not None:
+        run = store().runs.get(kept.run_id)
+        yield "frames.csv", steps_csv(stand_of(run))
+
+
+def _made(entry):
+    """Names and paths of what the check made, as far as it is still there; else the first frame as it came."""
+    if entry.out is not None:
+        with suppress(NotFoundError):
+            job = store().jobs.get(entry.out.job_id)
+            proofs = [f"proof-{method}.jpg" for method in entry.out.proofs]
+            there = [(name, result_file(store().jobs, job, name)) for name in (REPORT, *proofs)]
+            yield from ((name, file) for name, file in there if file.exists())
+    if entry.done.folder is not None and entry.done.first_file is not None:
+        first = Path(entry.done.folder) / entry.done.first_file
+        if first.is_file():
+            yield f"frames/{first.name}", first
 
 
 @api.get("/log/file", operation_id="fileOfLog")
