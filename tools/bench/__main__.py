@@ -67,7 +67,12 @@ def on_the_page(pages):
 
 
 def rocking(a_second, age_s):
-    yield "practice, 640 x 427, in the browser", f"{a_second:.0f} pictures a second", f"{ms(age_s)} old when shown", "15"
+    yield (
+        "practice, 640 x 427, in the browser",
+        f"{a_second:.0f} pictures a second",
+        f"{ms(age_s)} old when shown",
+        "15",
+    )
 
 
 def started():

@@ -1,4 +1,6 @@
 import { useCallback, useMemo } from "react";
+import type { Gear, KeptKit, Shot } from "../../api/types";
+import { Button } from "../../controls/Button";
 import { Pick } from "../../controls/Pick";
 import { useBench } from "../../shot/ShotContext";
 import { nameOf } from "../../gear/words";
@@ -19,39 +21,53 @@ export function RailPick() {
   const take = useCallback(
     (id: string) => {
       const rail = rails.find((each) => each.kit_id === id);
-      if (!rail) return;
-      const follows = kit?.rails.find((each) => each.kit_id === id);
-      edit((draft) => ({
-        ...draft,
-        stack: {
-          ...draft.stack,
-          rail_name: rail.name,
-          rail_kit_id: id,
-          rail_smallest_step_mm: follows?.smallest_step_mm ?? null,
-          rail_travel_mm: rail.travel_mm,
-          rail_mm_per_turn: follows?.mm_per_turn ?? null,
-          rail_divisions: rail.divisions,
-          rail_play_mm: rail.backlash_mm,
-        },
-        // What was measured of it takes the place of what stood there; what was not leaves it alone.
-        steadiness: {
-          ...draft.steadiness,
-          rail_swings_um: rail.measured_swing_um ?? draft.steadiness.rail_swings_um,
-          rail_calms_s: rail.measured_calms_s ?? draft.steadiness.rail_calms_s,
-        },
-      }));
+      if (rail) edit((draft) => withRail(draft, rail, kit?.rails));
     },
     [rails, kit, edit],
   );
+  const chosen = rails.find((rail) => rail.kit_id === shot.stack.rail_kit_id);
+  const anew = chosen ? withRail(shot, chosen, kit?.rails) : shot;
+  const differs =
+    JSON.stringify([anew.stack, anew.steadiness]) !== JSON.stringify([shot.stack, shot.steadiness]);
   return (
-    <Pick
-      label="Rail"
-      value={
-        rails.some((rail) => rail.kit_id === shot.stack.rail_kit_id) ? (shot.stack.rail_kit_id ?? null) : null
-      }
-      placeholder={shot.stack.rail_name || "own numbers"}
-      options={options}
-      onChange={take}
-    />
+    <>
+      <Pick
+        label="Rail"
+        value={chosen?.kit_id ?? null}
+        placeholder={shot.stack.rail_name || "own numbers"}
+        options={options}
+        onChange={take}
+      />
+      {chosen?.kit_id != null && differs ? (
+        <Button onPress={() => chosen.kit_id != null && take(chosen.kit_id)}>Take its numbers anew</Button>
+      ) : null}
+    </>
   );
+}
+
+/** The shot with a rail's numbers in it; what was measured of its swing takes the place of what stood there. */
+function withRail(
+  shot: Shot,
+  rail: Extract<Gear, { kind: "rail" }>,
+  known: KeptKit["rails"] | undefined,
+): Shot {
+  const follows = known?.find((each) => each.kit_id === rail.kit_id);
+  return {
+    ...shot,
+    stack: {
+      ...shot.stack,
+      rail_name: rail.name,
+      rail_kit_id: rail.kit_id,
+      rail_smallest_step_mm: follows?.smallest_step_mm ?? null,
+      rail_travel_mm: rail.travel_mm,
+      rail_mm_per_turn: follows?.mm_per_turn ?? null,
+      rail_divisions: rail.divisions,
+      rail_play_mm: rail.backlash_mm,
+    },
+    steadiness: {
+      ...shot.steadiness,
+      rail_swings_um: rail.measured_swing_um ?? shot.steadiness.rail_swings_um,
+      rail_calms_s: rail.measured_calms_s ?? shot.steadiness.rail_calms_s,
+    },
+  };
 }
