@@ -137,10 +137,15 @@ def open_notebook(page, address):
 
 
 def practise(page, address):
-    """A drill with some tilt in it."""
-    page.goto(f"{address}practice?drill=tilt&seed=3")
+    """A shot of the demo as a set of one's own, with some tilt in it and its sharp edges marked."""
+    page.goto(f"{address}practice")
+    page.get_by_role("button", name=re.compile("Shot$")).click()
+    page.get_by_role("option", name=re.compile("Bonbon tray")).click()
+    page.get_by_role("button", name="Begin: A set of your own").click()
     page.get_by_role("img", name="What the camera shows").wait_for(timeout=30_000)
-    page.keyboard.press("Shift+ArrowUp")
+    for _ in range(4):
+        page.keyboard.press("Shift+ArrowUp")
+    page.get_by_role("button", name="Mark sharp edges").click()
     page.wait_for_timeout(1200)
 
 

@@ -36,6 +36,9 @@ const Row = styled.div`
   margin-top: 10px;
 `;
 
+/** The end of a path, by which people know a folder. */
+const lastOf = (path: string) => path.split(/[\\/]/).filter(Boolean).slice(-2).join("/");
+
 /** One trial: a sentence, the figures behind it, and one button. */
 export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) {
   const { judge } = held;
@@ -50,7 +53,7 @@ export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) 
         {new Date(trial.asked_at).toLocaleDateString(undefined, { dateStyle: "long" })}
         {trial.asked.name && trial.asked.folder ? `, ${trial.asked.name}` : ""}
         {trial.asked.folder
-          ? `, ${result ? `${result.used} frames in ` : ""}${trial.asked.folder}`
+          ? `, ${result ? `${result.used} frames in ` : ""}${lastOf(trial.asked.folder)}`
           : ", at a shot"}
         {isOpen(trial) ? ` (${Math.round(100 * trial.share)} %)` : ""}
         {trial.used_in ? ` · used by ${trial.used_in}` : ""}
