@@ -4,6 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from just_plane.drive.trial_frames import write_trial_frames
+
 LONG = 60_000
 
 
@@ -40,3 +42,19 @@ def test_a_folder_without_frames_is_refused_at_once(page, server, tmp_path, comp
     page.get_by_role("button", name="Measure it").click()
     expect(page.get_by_role("alert").filter(has_text="There are no frames")).to_be_visible()
     complaints.clear()  # the refusal
+
+
+def test_frames_are_chosen_on_the_page_and_measured(page, server, tmp_path):
+    made = write_trial_frames(tmp_path / "card", "stops", 3, 0.01)
+    page.get_by_role("link", name="Trials").click()
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Choose the frames").click()
+    chooser.value.set_files(sorted((tmp_path / "card").iterdir()))
+    expect(page.get_by_text("32 frames were taken in")).to_be_visible(timeout=LONG)
+    expect(page.get_by_label("Folder that the frames are in")).to_have_value(re.compile("brought"))
+    for label, value in (("Size on the sensor", "1"), ("Pixel, µm", "6")):
+        page.get_by_label(label).fill(value)
+    page.get_by_role("button", name="Measure it").click()
+    best = made.truth.split("f/")[-1].rstrip(".")
+    found = page.get_by_role("heading", name=re.compile(f"^f/{best} is the best stop", re.IGNORECASE))
+    expect(found).to_be_visible(timeout=LONG)

@@ -187,3 +187,17 @@ def test_the_shell_says_it_and_ends_with_a_status(tmp_path, lens, capsys):
     assert main(["trial", "stops", str(folder), "--c-mm", "-1"]) == 2
     assert main(["trial", "steps", str(folder)]) == 3
     assert main(["trial", "dark", str(folder)]) == 3
+
+
+def test_a_ruler_on_the_slope_gives_its_angle(tmp_path):
+    """At 40 degrees from the axis a tick of 1 mm at 1x on 6 um pixels is seen 1/0.006 sin 40 = 107.1 px apart."""
+    for k, light in enumerate(slope_stack(0.1 * np.arange(-10, 11), phi_deg=40.0, shape=(700, 200))):
+        save(tmp_path / f"R_{k:03d}.jpg", light, 11)
+    common = {"kind": "steps", "folder": str(tmp_path), "magnification": 1.0, "pixel_pitch_mm": PITCH}
+    by_ruler = run_trial(TrialAsked(**common, angle_deg=30.0, tick_mm=1.0, tick_px=107.13))
+    assert by_ruler.steps.step_mm == pytest.approx(0.1, rel=0.006)
+    as_given = run_trial(TrialAsked(**common, angle_deg=30.0))
+    assert as_given.steps.step_mm == pytest.approx(0.1 * np.tan(np.radians(40)) / np.tan(np.radians(30)), rel=0.01)
+    wide = run_trial(TrialAsked(**common, tick_mm=1.0, tick_px=200.0))
+    assert wide.refused
+    assert "wider in the frame" in wide.sentence

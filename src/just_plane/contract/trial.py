@@ -29,6 +29,13 @@ class TrialAsked(Model):
     pixel_pitch_mm: Pitch | None = None
     c_mm: Annotated[float | None, Field(gt=0, le=10, title="Sharp", description="Circle of confusion, mm.")] = None
     angle_deg: Annotated[float, Field(gt=1, lt=89, title="Slant", description="Of the surface from the axis.")] = 30.0
+    tick_mm: Annotated[
+        Length | None,
+        Field(title="Ticks of the ruler", description="That lies there; with those seen it gives the slant."),
+    ] = None
+    tick_px: Annotated[
+        float | None, Field(gt=0, le=100_000, title="Ticks seen", description="From tick to tick in the frame, px.")
+    ] = None
     step_mm: Annotated[Length | None, Field(title="Step", description="Read on the rail, between frames.")] = None
     per_step: Annotated[
         float, Field(gt=0, le=1e6, title="Units a step", description="Divisions, turns or camera units a step.")

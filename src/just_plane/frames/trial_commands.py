@@ -49,6 +49,8 @@ def add_commands(commands):
             one.add_argument("--interval-s", metavar="S", type=float, help="between frames, where the files do not say")
             one.add_argument("--c-mm", metavar="MM", type=float, help="circle of confusion")
         if kind == "steps":
+            one.add_argument("--tick-mm", metavar="MM", type=float, help="ticks of a ruler that lies there")
+            one.add_argument("--tick-px", metavar="PX", type=float, help="the same ticks as seen in a frame")
             one.add_argument("--per-step", metavar="N", type=float, default=1.0, help="units a step (1)")
             one.add_argument("--unit", default="step", help="what those are called (step)")
         if kind == "backlash":

@@ -7,10 +7,11 @@ import numpy as np
 from just_plane.contract.trial import BacklashFound, StepsFound, TrialResult
 from just_plane.core.trials.backlash import LEAST_FRAMES, read_backlash
 from just_plane.core.trials.rows import row_energies
-from just_plane.core.trials.slope import read_slope, step_of
+from just_plane.core.trials.slope import angle_by_ruler, read_slope, step_of
 from just_plane.frames.trial_intake import readable
 from just_plane.frames.trial_stops import refused
 
+WIDER = "The ruler's ticks stand wider in the frame than they can: are size, pixel and ticks right?"
 COARSE_ONLY = "Only part of the rows agree: a coarse reading. Stronger texture or smaller steps tell more."
 
 
@@ -30,14 +31,17 @@ def steps_trial(frames, asked, progress=None):
     odd = list(frames.odd)
     if asked.magnification is None or asked.pixel_pitch_mm is None:
         return refused("steps", "The size and the pixel must be known: give both.", odd)
+    angle = _angle(asked)
+    if angle is None:
+        return refused("steps", WIDER, odd)
     rows, columns = _energies(frames, odd, progress)
     read = _better(rows, columns)
     if isinstance(read, str):
         return refused("steps", read, odd)
-    step, doubt = step_of(read, asked.pixel_pitch_mm, asked.magnification, math.radians(asked.angle_deg))
+    step, doubt = step_of(read, asked.pixel_pitch_mm, asked.magnification, angle)
     per_unit = step / asked.per_step
     warnings = [] if read.fine else [COARSE_ONLY]
-    lean = step * math.radians(1) / math.sin(math.radians(asked.angle_deg)) / math.cos(math.radians(asked.angle_deg))
+    lean = step * math.radians(1) / math.sin(angle) / math.cos(angle)
     warnings.append(f"If the surface stands 1° off what was given, this is {100 * lean / step:.1f} % off.")
     what = _capital(asked.name or "a step")
     unit = f"{per_unit:.4g} mm a {asked.unit}"
@@ -57,6 +61,13 @@ def steps_trial(frames, asked, progress=None):
             rows_agree=round(read.agree, 3),
         ),
     )
+
+
+def _angle(asked):
+    """Of the surface from the axis, radians: by a ruler that lies there, else as given; None: no ruler lies so."""
+    if asked.tick_mm is None or asked.tick_px is None:
+        return math.radians(asked.angle_deg)
+    return angle_by_ruler(asked.tick_px, asked.tick_mm, asked.pixel_pitch_mm, asked.magnification)
 
 
 def backlash_trial(frames, asked, progress=None):

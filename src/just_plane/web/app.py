@@ -12,6 +12,7 @@ from just_plane.practice.show import Shown
 from just_plane.web import errors, security
 from just_plane.web.blueprints import (
     about,
+    brought,
     checks,
     kit,
     log,
@@ -38,6 +39,7 @@ BLUEPRINTS = (
     trials.api,
     log.api,
     practice.api,
+    brought.api,
 )
 
 

@@ -7,6 +7,7 @@ import { Button } from "../../controls/Button";
 import { Check as Tick } from "../../controls/Check";
 import { Section } from "../../controls/panel";
 import { TextBox } from "../../controls/TextBox";
+import { BringFiles } from "../../shot/BringFiles";
 import { useRun } from "../../shot/useRun";
 import { METHODS, type Check } from "./useCheck";
 import { METHOD_HINTS, METHOD_WORDS } from "./words";
@@ -55,6 +56,7 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
         onChange={setFolder}
         problem={check.start.error ? sentenceOf(check.start.error) : undefined}
       />
+      <BringFiles onBrought={setFolder} />
       {run?.folder && !folder ? (
         <Button onPress={() => setFolder(run.folder ?? "")}>The folder of the run</Button>
       ) : null}

@@ -21,6 +21,7 @@ import {
   type Problems,
   type Typed,
 } from "./asking";
+import { BringFiles } from "../../shot/BringFiles";
 import { AtAShot } from "./AtAShot";
 import { BySimulated } from "./BySimulated";
 import type { TrialsHeld } from "./useTrials";
@@ -39,6 +40,8 @@ const WORDS: Record<Field, string> = {
   stops: "Stops in the order of the frames, where the files do not say",
   angle: "Surface to axis, °",
   step: "The rail’s step between frames, mm",
+  tick: "or by a ruler that lies there: its ticks, mm",
+  tickPx: "and those ticks in the frame, px",
   perStep: "Units a step",
   interval: "Seconds between frames, where the files do not say",
   focal: "Focal length, mm (by hand)",
@@ -101,6 +104,7 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
             onChange={(folder) => put({ folder })}
             problem={problems.folder}
           />
+          <BringFiles onBrought={(folder) => put({ folder })} />
           <Numbers typed={typed} put={put} problems={problems} />
           {held.begin.error ? <p role="alert">{sentenceOf(held.begin.error)}</p> : null}
           <Button type="submit" data-weight="main" isDisabled={held.begin.isPending}>

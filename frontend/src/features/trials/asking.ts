@@ -14,6 +14,8 @@ export interface Typed {
   step: string;
   perStep: string;
   unit: string;
+  tick: string;
+  tickPx: string;
   interval: string;
   held: TrialAsked["held"];
   focal: string;
@@ -35,6 +37,8 @@ export const NOTHING: Typed = {
   step: "",
   perStep: "1",
   unit: "division",
+  tick: "",
+  tickPx: "",
   interval: "",
   held: "support",
   focal: "",
@@ -94,7 +98,7 @@ export const isByHand = (kind: TrialKind) => kind === "ruler" || kind === "two_t
 /** Fields that a kind of trial has. */
 export const FIELDS: Record<TrialKind, readonly Field[]> = {
   stops: ["size", "pixelUm", "circleUm", "stops"],
-  steps: ["size", "pixelUm", "angle", "perStep"],
+  steps: ["size", "pixelUm", "angle", "tick", "tickPx", "perStep"],
   backlash: ["step"],
   calm: ["size", "pixelUm", "circleUm", "interval"],
   stillness: ["size", "focal"],
@@ -149,6 +153,7 @@ export function askedOf(typed: Typed, name: string): TrialAsked | Problems {
   if (stops === null) problems.stops = "Stops are numbers with spaces between: 2.8 4 5.6";
   const [size, pixel, circle] = [number("size"), number("pixelUm"), number("circleUm")];
   const [angle, step, perStep] = [number("angle"), number("step"), number("perStep")];
+  const [tick, tickPx] = [number("tick"), number("tickPx")];
   const [interval, focal] = [number("interval"), number("focal")];
   if (Object.keys(problems).length) return problems;
   return {
@@ -163,6 +168,8 @@ export function askedOf(typed: Typed, name: string): TrialAsked | Problems {
     pixel_pitch_mm: pixel === null ? null : pixel / 1000,
     c_mm: circle === null ? null : circle / 1000,
     angle_deg: angle ?? 30,
+    tick_mm: tick,
+    tick_px: tickPx,
     step_mm: step,
     per_step: perStep ?? 1,
     unit: typed.unit,
@@ -198,6 +205,8 @@ export function typedOf(asked: TrialAsked, kitId: string | null): Typed {
     step: text(asked.step_mm),
     perStep: text(asked.per_step),
     unit: asked.unit,
+    tick: text(asked.tick_mm),
+    tickPx: text(asked.tick_px),
     interval: text(asked.interval_s),
     held: asked.held,
     focal: text(asked.focal_length_mm),

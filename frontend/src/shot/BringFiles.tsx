@@ -1,0 +1,73 @@
+import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
+import { DropZone, FileTrigger } from "react-aria-components";
+import styled from "styled-components";
+import { dataOf, sentenceOf, api } from "../api/client";
+import { Button } from "../controls/Button";
+
+const Zone = styled(DropZone)`
+  display: grid;
+  gap: 6px;
+  padding: 10px 12px;
+  border: 1px dashed ${({ theme }) => theme.line};
+  &[data-drop-target] {
+    border-color: ${({ theme }) => theme.strong};
+    background: ${({ theme }) => theme.raised};
+  }
+  p {
+    font-size: 13px;
+    color: ${({ theme }) => theme.soft};
+  }
+`;
+
+const batch = () => crypto.randomUUID().replaceAll("-", "");
+
+/** Frames chosen or dropped on the page: taken in one after the other; then the folder that they are in. */
+export function BringFiles({ onBrought }: { onBrought: (folder: string) => void }) {
+  const [done, setDone] = useState<{ taken: number; of: number } | null>(null);
+  const bring = useMutation({
+    mutationFn: async (files: readonly File[]) => {
+      const into = batch();
+      let folder = "";
+      for (const [index, file] of files.entries()) {
+        setDone({ taken: index, of: files.length });
+        const answer = await dataOf(
+          api.PUT("/api/brought/{batch}/{name}", {
+            params: { path: { batch: into, name: file.name } },
+            body: file as never,
+            bodySerializer: () => file,
+            headers: { "Content-Type": "application/octet-stream" },
+          }),
+        );
+        folder = answer.folder;
+      }
+      setDone({ taken: files.length, of: files.length });
+      return folder;
+    },
+    onSuccess: (folder) => folder && onBrought(folder),
+  });
+  const take = (files: readonly File[]) => {
+    if (files.length) bring.mutate(files);
+  };
+  return (
+    <Zone
+      aria-label="Frames dropped here are taken in"
+      onDrop={(event) => {
+        const dropped = event.items.flatMap((item) => (item.kind === "file" ? [item.getFile()] : []));
+        void Promise.all(dropped).then(take);
+      }}
+    >
+      <FileTrigger allowsMultiple onSelect={(files) => take(files ? [...files] : [])}>
+        <Button isDisabled={bring.isPending}>Choose the frames</Button>
+      </FileTrigger>
+      <p role="status">
+        {bring.isPending && done
+          ? `${done.taken} of ${done.of} taken in`
+          : bring.isSuccess && done
+            ? `${done.of} frames were taken in: their folder is named above.`
+            : "or drop them here; they are copied, and stay as they are."}
+      </p>
+      {bring.isError ? <p role="alert">{sentenceOf(bring.error)}</p> : null}
+    </Zone>
+  );
+}
