@@ -3,7 +3,7 @@ import { TextField } from "react-aria-components";
 import styled from "styled-components";
 import { usePreferences } from "../look/preferences";
 import { editable } from "../units/format";
-import { parseQuantity, type Kind } from "../units/parse";
+import { keyboardFor, parseQuantity, type Kind } from "../units/parse";
 import { FieldHint, FieldInput, FieldLabel, FieldTrouble } from "./field";
 
 const Row = styled.div`
@@ -119,11 +119,7 @@ export const QuantityField = memo(function QuantityField(props: QuantityFieldPro
     >
       <FieldLabel>{label}</FieldLabel>
       <Row>
-        <FieldInput
-          inputMode={kind === "count" ? "numeric" : "text"}
-          placeholder={emptyHint}
-          autoComplete="off"
-        />
+        <FieldInput inputMode={keyboardFor(kind, units)} placeholder={emptyHint} autoComplete="off" />
         <Grip
           aria-hidden
           title="Drag to change"

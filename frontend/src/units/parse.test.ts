@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { parseQuantity, type Kind } from "./parse";
+import { keyboardFor, parseQuantity, type Kind } from "./parse";
 
 function value(text: string, kind: Kind, unit: "mm" | "in" = "mm") {
   const parsed = parseQuantity(text, kind, unit);
@@ -77,4 +77,12 @@ describe("what cannot be read is refused in a sentence", () => {
     const parsed = parseQuantity(text, kind);
     expect("problem" in parsed && parsed.problem).toMatch(/\.$/);
   });
+});
+
+it("shows figures alone where nothing else is usually typed", () => {
+  expect(keyboardFor("count", "mm")).toBe("numeric");
+  expect(keyboardFor("length", "mm")).toBe("decimal");
+  expect(keyboardFor("length", "in")).toBe("text");
+  expect(keyboardFor("time", "mm")).toBe("text");
+  expect(keyboardFor("fNumber", "in")).toBe("decimal");
 });

@@ -3,6 +3,12 @@
 export type Kind = "length" | "time" | "fNumber" | "ratio" | "percent" | "count" | "plain";
 export type Parsed = { value: number } | { problem: string };
 
+/** The keyboard that a tablet shows: with figures alone where nothing else is usually typed; 1/60 and 1/2 in need a stroke. */
+export function keyboardFor(kind: Kind, unit: "mm" | "in"): "numeric" | "decimal" | "text" {
+  if (kind === "count") return "numeric";
+  return kind === "time" || (kind === "length" && unit === "in") ? "text" : "decimal";
+}
+
 const MM_PER: Record<string, number> = {
   mm: 1,
   cm: 10,
