@@ -162,7 +162,7 @@ def test_the_stop_with_the_finest_detail_at_both_ends_is_the_one(hand):
     softest = [min(pair) for pair in zip(*ends, strict=True)]
     for _ in range(softest.index(max(softest))):
         hand.page.keyboard.press("ArrowRight")
-    assert hand.press() >= 85
+    assert hand.press() >= MUCH_BETTER
 
 
 def test_first_and_last_frame_are_where_the_near_and_the_far_edge_come_up(hand):
@@ -186,7 +186,7 @@ def test_first_and_last_frame_are_where_the_near_and_the_far_edge_come_up(hand):
             expect(hand.page.get_by_role("button", name="Last frame here")).to_be_visible()
         places.append(best)
     assert places[0] < places[1]
-    assert hand.press() >= 60
+    assert hand.press() >= MUCH_BETTER
 
 
 def test_by_touch_every_drill_can_be_pressed_through(page, server):

@@ -104,6 +104,19 @@ def test_the_best_stop_is_the_one_with_most_contrast_at_the_softest_place():
     assert len(found) >= 4  # none of them is always right
 
 
+def test_a_blind_hand_is_worth_little_at_stops_and_at_ends_too():
+    stops, ends = [], []
+    for seed in SEEDS:
+        made = np.random.default_rng(500 + seed)
+        stops += [judge(make_drill("stop", seed), [Setting(stop=stop)], 1).score for stop in range(len(STOPS))]
+        drill = make_drill("ends", seed)
+        rail = drill.knob("rail")
+        for pair in made.integers(rail.low, rail.high + 1, (20, 2)):
+            ends.append(judge(drill, [Setting(rail=int(at)) for at in pair], 2).score)
+    assert np.mean(stops) < 20
+    assert np.mean(ends) < 20
+
+
 def test_a_stop_on_either_side_is_told_which_way_it_is_wrong():
     drill = make_drill("stop", 1)
     best = best_setting(drill).stop

@@ -3,13 +3,17 @@
 import math
 from typing import NamedTuple
 
-from just_plane.core.practice.drill import CIRCLE, RAIL_CLICK, start_of
+from just_plane.core.practice.drill import CIRCLE, RAIL_CLICK, Setting, start_of
 from just_plane.core.practice.hands import best_setting, edges, par_of
 from just_plane.core.practice.seeing import worst_blur, worst_contrast_at
 from just_plane.core.practice.words import capital, ends_named, softest
 
 MOVES_SHARE = 0.2
 """Of the score, that moves decide."""
+STOP_POWER = 4
+"""With it a stop chosen blindly is worth less than a fifth in the mean."""
+SHORT_COSTS, OVER_COSTS = 4.0, 0.3
+"""Of the depth that is cut off, and of what is taken over: likewise."""
 NO_ONE_SEES = 1 / 4
 """Share of the circle of confusion below which no one tells blurs apart."""
 
@@ -95,8 +99,10 @@ def _said_of_blur(drill, last, reached, least):
 
 def _stop(drill, pressed, moves):
     best = best_setting(drill)
-    top, reached = worst_contrast_at(drill, best), worst_contrast_at(drill, pressed)
-    value = 100 * max(reached, 0.0) / top if top > 0 else 100.0
+    every = sorted(worst_contrast_at(drill, Setting(stop=stop)) for stop in range(len(drill.gear.stops)))
+    (third, _, top), reached = every[-3:], worst_contrast_at(drill, pressed)
+    # Of a handful of stops a guess is often near: the third best is worth nothing, and the second little.
+    value = 100 * min(max((reached - third) / (top - third), 0.0), 1.0) ** STOP_POWER if top > third else 100.0
     if pressed.stop == best.stop:
         said = "That is the one: wider leaves the ends soft, narrower softens everything."
     elif pressed.stop > best.stop:
@@ -128,7 +134,7 @@ def _ends(drill, pressed, moves):
     short = max(readings[0] - near, 0.0) + max(far - readings[-1], 0.0)
     over = max(near - readings[0], 0.0) + max(readings[-1] - far, 0.0)
     # What is cut off is lost; what is taken over is only time.
-    value = 100 * max(0.0, 1 - 2 * short / drill.depth - 0.3 * over / drill.depth)
+    value = 100 * max(0.0, 1 - SHORT_COSTS * short / drill.depth - OVER_COSTS * over / drill.depth)
     if short > 0.05 * drill.depth:
         said = "The stack begins too late or ends too soon: what is cut off there is sharp in no frame."
     elif over > 0.3 * drill.depth:
