@@ -203,3 +203,14 @@ def test_sizes_that_the_kit_knew_before_are_in_the_list_once(client):
         assert (
             len([each for each in listed if each["result"] and (each["result"]["ruler"] or {}).get("rig") == rig]) == 1
         )
+
+
+def test_stillness_and_dark_frames_are_measured_from_the_simulated_camera(client):
+    still = measured(client, frames(client, "stillness", seed=2)["asked"])
+    assert not still["result"]["refused"], still["result"]["sentence"]
+    # A tremor of 0.02 mm at 10 Hz goes 1.3 mm/s at its fastest: half of 30 um at 1x in some hundredths of a second.
+    assert 1 / 500 <= still["result"]["stillness"]["longest_s"] <= 1 / 15
+    for seed in (1, 2, 3, 4):
+        made = frames(client, "dark", seed=seed)
+        dark = measured(client, made["asked"])["result"]
+        assert dark["dark"]["doubled"] == ("a dark frame" in made["truth"]), dark["sentence"]

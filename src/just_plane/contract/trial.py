@@ -240,7 +240,7 @@ class TrialList(Answer):
 class TrialPracticeAsked(Model):
     """Frames of the simulated camera to try a trial on."""
 
-    kind: Literal["stops", "steps", "backlash", "calm", "sway"]
+    kind: Literal["stops", "steps", "backlash", "calm", "stillness", "sway", "dark"]
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
     noise: Annotated[float, Field(ge=0, le=0.2, description="Of full scale.")] = 0.01
     faults: Annotated[

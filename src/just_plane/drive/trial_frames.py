@@ -20,6 +20,8 @@ SHAPE = (420, 560)
 SLOPE_SHAPE, ANGLE_DEG, WORKS_AS = (700, 240), 40.0, 11.0
 STEP, FRAMES, PLAY, SWING = 0.1, 22, 0.05, 0.06
 BURST, BURST_S = 30, 0.07
+SHUTTERS, EACH = tuple(1 / each for each in (1000, 500, 250, 125, 60, 30, 15, 8)), 8
+LONG_S = (1.0, 2.0, 4.0)
 HOLD = "braced"
 STILL_MM = 0.02
 EMPTY_SHUTTER_S = 1 / 500
@@ -36,7 +38,7 @@ def write_trial_frames(folder, kind, seed, noise, faults=()):
     Parameters
     ----------
     folder : Path
-    kind : str         stops, steps, backlash, calm or sway.
+    kind : str         Of trials from frames.
     seed : int
     noise : float      Of full scale, in middle grey.
     faults : iterable  Of the lens and of how it is tried; of the kind ``stops``.
@@ -70,6 +72,27 @@ def write_trial_frames(folder, kind, seed, noise, faults=()):
             clock.sleep(BURST_S)
         asked = TrialAsked(kind="sway", name="my hands", angle_deg=ANGLE_DEG, **common)
         return TrialPracticeMade(asked=asked, truth=f"Over minutes these hands sway by {HOLDS[HOLD].sway:g} mm.")
+    if kind == "stillness":
+        taking = camera(_Print(made).light, _Hand(seed), write_s=0.0)
+        for shutter in SHUTTERS:
+            taking.set(shutter, 8.0, iso)
+            for _ in range(EACH):
+                taking.shoot()
+                clock.sleep(BURST_S)
+        asked = TrialAsked(kind="stillness", name="my hands", held="hand", focal_length_mm=100.0, **common)
+        return TrialPracticeMade(
+            asked=asked, truth=f"These hands sway by {HOLDS[HOLD].sway:g} mm, at 10 Hz by 0.02 mm."
+        )
+    if kind == "dark":
+        doubles = bool(made.integers(2))
+        taking = camera(_Print(made).light, _Still())
+        taking.noise_reduction = doubles
+        for shutter in LONG_S:
+            taking.set(shutter, 8.0, iso)
+            for _ in range(3):
+                taking.shoot()
+        asked = TrialAsked(kind="dark", name="simulated camera", **common)
+        return TrialPracticeMade(asked=asked, truth=f"This camera takes {'a' if doubles else 'no'} dark frame.")
     step = round(STEP * made.uniform(0.92, 1.08), 4)
     if kind == "calm":
         rail = SimulatedRail(clock, RailFaults(swing_mm=SWING), seed=seed)

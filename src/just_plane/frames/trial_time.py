@@ -41,15 +41,21 @@ def stillness_trial(frames, asked, progress=None):
         )
     pictures: list = []
     shutters = []
-    sharpest = None
+    sharpest = before = None
+    place = np.zeros(2)
     in_order = sorted(facts, key=lambda each: each.exposure_s)
     for one, picture, clipped in readable(in_order, odd, progress):
         if clipped > CLIPPED:
             odd.append(TrialFrame(file=Path(one.path).name, problem="Too much of it is burnt out; it is left out."))
             continue
         if sharpest is None:
-            sharpest = picture
+            sharpest = before = picture
             continue
+        if asked.held == "hand":
+            # A hand carries the picture off; it is followed from frame to frame and laid over the first again.
+            place = place + shared_detail(before, picture, 1 / CIRCLE_PX).shift
+            before = picture
+            picture = np.roll(picture, (-round(place[1]), -round(place[0])), (0, 1))
         # What it shares with the first frame at the shortest time: noise falls out, what is smeared is missing.
         shared = shared_detail(sharpest, picture, 1 / CIRCLE_PX)
         pictures.append(max(shared.energy, 0.0))

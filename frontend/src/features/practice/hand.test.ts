@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Drill, DrillSetting } from "../../api/types";
-import { readingOf, settingWords, turned, turnOf } from "./hand";
+import { momentOf, readingOf, settingWords, turned, turnOf } from "./hand";
 
 const drill = {
   kind: "tilt",
@@ -32,4 +32,14 @@ describe("the hand at the knobs", () => {
     expect(readingOf(drill, { ...start, tilt: 1 }, "tilt")).toBe("+0.25°");
     expect(settingWords(drill, start)).toBe("focus +0, tilt +0.00°");
   });
+});
+
+it("judges the frame on the screen, whatever the line and the machine took to bring it", () => {
+  const asked = 12.4;
+  for (const delay of [15, 200, 1400]) {
+    const drawn = { t: asked, at: 5000 + delay };
+    // Pressed 80 ms after it was seen: the same moment of the set each time.
+    expect(momentOf(drawn, drawn.at + 80)).toBeCloseTo(12.48, 9);
+  }
+  expect(momentOf(null, 5000)).toBeNull();
 });

@@ -80,3 +80,8 @@ export function placeIn(
     from_top: share((at.clientY - box.top) / box.height),
   };
 }
+
+/** The moment of the set at which a press falls: the time of the frame on the screen and what has passed since it was drawn. */
+export function momentOf(drawn: { t: number; at: number } | null, pressedAt: number): number | null {
+  return drawn ? drawn.t + (pressedAt - drawn.at) / 1000 : null;
+}

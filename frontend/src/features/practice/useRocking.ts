@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { DrillSetting, Hold, SubjectMoves, ViewAsked } from "../../api/types";
+import { momentOf } from "./hand";
 import { puller } from "./pull";
 
 const START: DrillSetting = { focus: 0, tilt: 0, turn: 0, stop: 2, rail: 0 };
@@ -62,6 +63,6 @@ export function useRocking(seed: number, { slower, hold, sway_mm, subject }: Roc
     };
   }, [seed, slower, hold, sway_mm, subject, running]);
   /** The frame's own time, and the time since it was drawn: a slow machine or line costs nothing. */
-  const now = () => (drawn.current ? drawn.current.t + (performance.now() - drawn.current.at) / 1000 : null);
+  const now = () => momentOf(drawn.current, performance.now());
   return { src, lost, now };
 }

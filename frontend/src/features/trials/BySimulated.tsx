@@ -14,7 +14,7 @@ const FAULTS = [
   { id: "moved", label: "knocked between frames" },
 ] as const;
 type Fault = (typeof FAULTS)[number]["id"];
-const SIMULATED = ["stops", "steps", "backlash", "calm", "sway"] as const;
+const SIMULATED = ["stops", "steps", "backlash", "calm", "stillness", "sway", "dark"] as const;
 type Simulated = (typeof SIMULATED)[number];
 
 const isSimulated = (kind: TrialKind): kind is Simulated => SIMULATED.some((each) => each === kind);
