@@ -201,3 +201,23 @@ def test_a_ruler_on_the_slope_gives_its_angle(tmp_path):
     wide = run_trial(TrialAsked(**common, tick_mm=1.0, tick_px=200.0))
     assert wide.refused
     assert "wider in the frame" in wide.sentence
+
+
+def test_a_frame_left_out_of_a_burst_makes_those_after_it_no_sooner(tmp_path):
+    """The swing of a rail read from thirty frames, and again with three of them burnt out: the same time."""
+    made, scene = np.random.default_rng(4), texture("printed", (320, 420), 6)
+    for k in range(30):
+        right = 9.0 * np.exp(-0.07 * k / 0.35) * np.cos(2 * np.pi * 6 * 0.07 * k + 0.4)
+        ramp = np.exp(-2j * np.pi * np.fft.rfftfreq(420)[None, :] * right)
+        light = np.fft.irfft2(np.fft.rfft2(scene) * ramp, s=scene.shape) + 0.005 * made.standard_normal(scene.shape)
+        save(tmp_path / f"B_{k:03d}.jpg", np.clip(light, 0, 1), 8)
+    common = {"kind": "calm", "folder": str(tmp_path), "magnification": 1.0, "pixel_pitch_mm": PITCH}
+    whole = run_trial(TrialAsked(**common, interval_s=0.07))
+    for k in (1, 2, 3):
+        save(tmp_path / f"B_{k:03d}.jpg", np.ones(scene.shape), 8)
+    some = run_trial(TrialAsked(**common, interval_s=0.07))
+    assert [frame.file for frame in some.frames] == ["B_001.jpg", "B_002.jpg", "B_003.jpg"]
+    assert whole.calm.calms_s == pytest.approx(0.35, rel=0.3)
+    assert some.calm.calms_s == pytest.approx(whole.calm.calms_s, rel=0.2)
+    assert some.calm.swing_um == pytest.approx(whole.calm.swing_um, rel=0.3)
+    assert "finely" in run_trial(TrialAsked(**common)).sentence  # the files say nothing of the time

@@ -37,7 +37,7 @@ def calm_trial(frames, asked, progress=None):
     if asked.magnification is None or asked.pixel_pitch_mm is None:
         return refused("calm", UNKNOWN, odd)
     facts, shifts, _ = _followed(frames, odd, progress)
-    times = _times(facts, asked.interval_s)
+    times = _times(frames.facts, facts, asked.interval_s)
     if times is None:
         return refused(
             "calm", "The files do not say when they were taken finely enough: give the time between two frames.", odd
@@ -126,11 +126,14 @@ def _followed(frames, odd, progress):
     return kept, shifts, energies
 
 
-def _times(facts, interval):
-    """Seconds of each frame from the first: as given, else as the files say; None where they do not say finely."""
+def _times(taken, kept, interval):
+    """Seconds of each frame that counts from the first taken: as given, else as the files say; None: not finely.
+
+    A frame that is left out was taken all the same: those after it are not sooner.
+    """
     if interval is not None:
-        return interval * np.arange(len(facts))
-    times = [taken_s(one.taken) for one in facts]
+        return interval * np.array([taken.index(one) for one in kept], dtype=float)
+    times = [taken_s(one.taken) for one in kept]
     if any(time is None for time in times) or len(times) < 2:
         return None
     since = np.array(times, dtype=float) - times[0]

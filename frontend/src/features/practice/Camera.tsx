@@ -98,9 +98,9 @@ export function Camera({ playing, shotId }: { playing: Playing; shotId?: string 
               setMagnified(magnified ? null : placeIn(event.currentTarget.getBoundingClientRect(), event))
             }
           />
-          {named.map((place) => (
+          {named.map((place, index) => (
             <Mark
-              key={place.name}
+              key={index}
               style={{ left: `${100 * place.from_left}%`, top: `${100 * place.from_top}%` }}
             >
               <span style={place.from_left > 0.7 ? { left: "auto", right: 22 } : undefined}>
@@ -119,9 +119,9 @@ export function Camera({ playing, shotId }: { playing: Playing; shotId?: string 
       {drill ? (
         <Tools>
           {magnified ? <Button onPress={() => setMagnified(null)}>Whole frame</Button> : null}
-          {drill.places.slice(0, CLOSE).map((place) => (
+          {drill.places.slice(0, CLOSE).map((place, index) => (
             <Button
-              key={place.name}
+              key={index}
               onPress={() =>
                 setMagnified({ from_left: held(place.from_left), from_top: held(place.from_top) })
               }
