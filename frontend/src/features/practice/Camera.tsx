@@ -99,10 +99,7 @@ export function Camera({ playing, shotId }: { playing: Playing; shotId?: string 
             }
           />
           {named.map((place, index) => (
-            <Mark
-              key={index}
-              style={{ left: `${100 * place.from_left}%`, top: `${100 * place.from_top}%` }}
-            >
+            <Mark key={index} style={{ left: `${100 * place.from_left}%`, top: `${100 * place.from_top}%` }}>
               <span style={place.from_left > 0.7 ? { left: "auto", right: 22 } : undefined}>
                 {place.name}
               </span>
