@@ -7,7 +7,8 @@ from hypothesis import strategies as st
 from just_plane.contract.run import RunEvent, RunPlan, RunStep
 from just_plane.demo.catalogue import demo_shots
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.ways.step_table import knob_of, step_rows
+from just_plane.planning.setup.rail_marks import knob_of
+from just_plane.planning.ways.step_table import step_rows
 from just_plane.runs.replay import RefusedEventError, after, replay
 from just_plane.runs.steps import run_plan
 

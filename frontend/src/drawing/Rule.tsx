@@ -7,8 +7,17 @@ import { ruleTicks, type Viewport } from "./viewport";
 const LENGTHS = { major: 15, half: 10, minor: 6 };
 const HEIGHT = 34;
 
+interface RuleProps {
+  view: Viewport;
+  units: Units;
+  from: number;
+  to: number;
+  /** What no frame holds, on the rule's own scale. */
+  gaps?: readonly (readonly number[])[];
+}
+
 /** The rule under the drawing: everything with a depth stands on it. */
-export function Rule({ view, units, from, to }: { view: Viewport; units: Units; from: number; to: number }) {
+export function Rule({ view, units, from, to, gaps = [] }: RuleProps) {
   const theme = useTheme();
   return (
     <svg width={view.width} height={HEIGHT} aria-hidden style={{ display: "block" }}>
@@ -27,6 +36,16 @@ export function Rule({ view, units, from, to }: { view: Viewport; units: Units; 
         height={4}
         fill={theme.subject}
       />
+      {gaps.map(([near = 0, far = 0]) => (
+        <rect
+          key={near}
+          x={view.x(near)}
+          y={0}
+          width={Math.max(view.x(far) - view.x(near), 2)}
+          height={7}
+          fill={theme.trouble}
+        />
+      ))}
       <Ticks view={view} units={units} />
     </svg>
   );

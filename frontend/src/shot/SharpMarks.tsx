@@ -1,5 +1,6 @@
 import { useTheme } from "styled-components";
 import type { PlaneLine, PlaneSection, WayAnswer } from "../api/types";
+import { joined } from "../drawing/joined";
 import type { Viewport } from "../drawing/viewport";
 
 /** The field between two places along the axis, as the points of a polygon. */
@@ -36,10 +37,8 @@ export function Bands(props: {
   const { view, way, shift, halfAt } = props;
   const theme = useTheme();
   const clip = (place: number) => Math.min(Math.max(place + shift, view.from), view.to);
-  const first = way.bands_mm[0];
-  const last = way.bands_mm.at(-1);
-  if (!first || !last || (last[1] as number) <= (first[0] as number)) return null;
-  const [from, to] = [clip(first[0] as number), clip(last[1] as number)];
+  const pieces = joined(way.bands_mm);
+  if (!pieces.length) return null;
   const spacing =
     way.focuses_mm.length > 1
       ? Math.abs((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
@@ -47,13 +46,16 @@ export function Bands(props: {
   const lines = spacing >= CLOSE_PX ? way.focuses_mm : [];
   return (
     <g>
-      <polygon
-        points={trapezoid(view, from, to, halfAt)}
-        fill={theme.sharp}
-        fillOpacity={0.42}
-        stroke={theme.sharpEdge}
-        strokeWidth={1.2}
-      />
+      {pieces.map(([from, to]) => (
+        <polygon
+          key={from}
+          points={trapezoid(view, clip(from), clip(to), halfAt)}
+          fill={theme.sharp}
+          fillOpacity={0.42}
+          stroke={theme.sharpEdge}
+          strokeWidth={1.2}
+        />
+      ))}
       <path
         d={lines
           .filter((place) => place + shift >= view.from && place + shift <= view.to)

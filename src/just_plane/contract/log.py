@@ -22,7 +22,7 @@ class LogSet(Answer):
     shutter_words: str
     iso: float
     way: str
-    kind: Literal["one_frame", "rail", "ring"]
+    kind: Literal["one_frame", "rail", "ring", "hand"]
     depth_mm: float
     step_mm: float | None
     frames_planned: int

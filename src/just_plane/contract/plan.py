@@ -207,6 +207,16 @@ class StackAnswer(Answer):
     crop: Annotated[float, Field(description="Share of the frame's width that a stack by ring costs.")]
     magnifications: Annotated[list[float], Field(description="At each frame of a ring; one for a rail.")]
     slabs: Annotated[list[list[int]], Field(description="First and last frame of each, of the frames kept.")]
+    own: Annotated[bool, Field(description="Steps or count are the photographer's own, not worked out.")] = False
+    gaps_mm: Annotated[
+        list[list[float]], Field(description="Near and far end of what no frame holds, behind the nearest point.")
+    ] = []
+    series: Annotated[
+        int | None, Field(description="By hand: series to take and merge together for nearly all; null: too many.")
+    ] = None
+    whole_share: Annotated[
+        float | None, Field(description="By hand: share of the series that hold all of it; null: not by hand.")
+    ] = None
     kept_frames: Annotated[int, Field(description="That are merged when only every so manyth is kept.")]
     kept_overlap: Annotated[float, Field(description="Of one kept frame's depth with the next; below 0: a gap.")]
     camera_words: Annotated[str, Field(description="How to set the camera's own focus step; empty: not tried.")]
@@ -233,7 +243,7 @@ class WayAnswer(Answer):
     """One way to get the shot."""
 
     id: WayId
-    kind: Literal["one_frame", "rail", "ring"]
+    kind: Literal["one_frame", "rail", "ring", "hand"]
     title: str
     note: str
     f_number: float

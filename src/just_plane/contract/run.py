@@ -85,7 +85,7 @@ class RunPlan(Answer):
 
     way: WayId
     title: str
-    kind: Literal["one_frame", "rail", "ring"]
+    kind: Literal["one_frame", "rail", "ring", "hand"]
     steps: list[RunStep]
     shutter_words: str
     f_number: float

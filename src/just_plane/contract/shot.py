@@ -177,6 +177,35 @@ class Stack(Model):
         int,
         Field(title="Keep every", ge=1, le=20, description="Of an automatic set: every how manyth frame is merged."),
     ] = 1
+    own_frames: Annotated[
+        int | None,
+        Field(title="Own count", ge=1, le=5000, description="Of frames, all of them; null: as many as it takes."),
+    ] = None
+    own_step_mm: Annotated[
+        Length | None, Field(title="Own step", description="Between two frames; null: by depth of field and overlap.")
+    ] = None
+    own_step_marks: Annotated[
+        float | None,
+        Field(title="Step in marks", gt=0, le=1_000_000, description="Of the knob of a rail; wins over mm."),
+    ] = None
+    own_step_units: Annotated[
+        int | None,
+        Field(
+            title="Step in camera units",
+            ge=1,
+            le=100_000,
+            description="Of the camera's focus drive, kept with this lens and stop; wins over mm for a focus ring.",
+        ),
+    ] = None
+    own_first_mm: Annotated[
+        float | None,
+        Field(
+            title="First frame at",
+            ge=-100_000,
+            le=100_000,
+            description="Behind the nearest point, of steps of one's own; null: on the nearest point.",
+        ),
+    ] = None
     rail_name: Annotated[str, Field(max_length=120)] = ""
     rail_kit_id: KitId | None = None
     rail_smallest_step_mm: Annotated[
@@ -212,6 +241,13 @@ class Steadiness(Model):
     stabiliser_stops: Annotated[
         float, Field(title="Stabiliser, stops", ge=0, le=12, description="Of a stabiliser, held by hand.")
     ] = 0.0
+    hand_sways_mm: Annotated[
+        Length | None,
+        Field(
+            title="Hand sways by",
+            description="Along the lens, standard deviation; null: as hands that lean on something, 0.4 mm.",
+        ),
+    ] = None
     rail_swings_um: Annotated[
         float | None,
         Field(
@@ -259,7 +295,18 @@ class Light(Model):
 
 
 WayId = Literal[
-    "one", "one_best", "one_narrowest", "tilt", "turn", "back_off", "rail", "ring", "tilt_rail", "tilt_ring", "strip"
+    "one",
+    "one_best",
+    "one_narrowest",
+    "tilt",
+    "turn",
+    "back_off",
+    "hand",
+    "rail",
+    "ring",
+    "tilt_rail",
+    "tilt_ring",
+    "strip",
 ]
 
 

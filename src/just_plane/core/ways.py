@@ -291,15 +291,34 @@ def _limits(view, effective_f_number, blur):
     )
 
 
+def gaps(bands, depth):
+    """What no band holds of a depth.
+
+    Parameters
+    ----------
+    bands : sequence of Band   In any order.
+    depth : float              mm, >= 0.
+
+    Returns
+    -------
+    list of Band               Near to far. Bands laid side by side lose a rounding between them: that is no gap.
+    """
+    found, reached, rounding = [], 0.0, depth * 1e-12
+    for near, far in sorted(bands):
+        if near >= depth:
+            break
+        if far > near:
+            if near > reached + rounding:
+                found.append(Band(reached, near))
+            reached = max(reached, far)
+    if reached < depth - rounding:
+        found.append(Band(reached, depth))
+    return found
+
+
 def _cover(bands, depth):
-    """Share of [0, depth] inside the union of bands, which come in order of their near ends."""
+    """Share of [0, depth] inside the union of bands."""
     if depth == 0:
         return 1.0 if any(band.near < band.far and band.near <= 0 <= band.far for band in bands) else 0.0
-    covered, reached = 0.0, 0.0
-    for near, far in bands:
-        start, end = max(near, reached), min(far, depth)
-        if end > start:
-            covered += end - start
-            reached = end
-    # Bands laid side by side lose a rounding or two between them.
-    return 1.0 if covered >= depth * (1 - 1e-12) else covered / depth
+    open_still = gaps(bands, depth)
+    return 1 - sum(gap.far - gap.near for gap in open_still) / depth if open_still else 1.0

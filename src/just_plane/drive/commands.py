@@ -60,7 +60,8 @@ def _simulate(options):
     from just_plane.pictures.frames_out import written
     from just_plane.planning.pictures.made_set import made_set
     from just_plane.planning.plan import plan_shot
-    from just_plane.planning.ways.step_table import knob_of, step_rows
+    from just_plane.planning.setup.rail_marks import knob_of
+    from just_plane.planning.ways.step_table import step_rows
     from just_plane.runs.steps import run_plan
 
     if not options.simulated:

@@ -72,6 +72,6 @@ def stack_way(plan, chosen):
     -------
     WayAnswer or None
     """
-    stacks = [way for way in plan.ways if way.stack is not None and way.kind in ("rail", "ring")]
+    stacks = [way for way in plan.ways if way.stack is not None and way.kind != "one_frame"]
     decided = [way for way in stacks if way.id == chosen]
     return min(decided or stacks, key=lambda way: way.rank, default=None)

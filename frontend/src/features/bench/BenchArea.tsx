@@ -121,6 +121,7 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
   const steadyFitDepth = useSteady(fitDepth);
   // While the nearest point is dragged the far one stands still, so the plan's origin has moved by the difference.
   const shift = drag === null ? 0 : drag.far - depth;
+  const gaps = (way?.stack?.gaps_mm ?? []).map((gap) => gap.map((place) => place + shift));
 
   const onNear = (place: number, depthNow: number, done: boolean) => {
     const far = drag?.far ?? depthNow;
@@ -193,7 +194,7 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
               </>
             )}
           </Caption>
-          <Rule view={view} units={units} from={shift} to={shift + depth} />
+          <Rule view={view} units={units} from={shift} to={shift + depth} gaps={gaps} />
         </div>
       ) : null}
       {view && plan?.ways.length && station !== "aperture" ? (

@@ -2,6 +2,7 @@ import { memo, useEffect, useMemo, useRef } from "react";
 import { Radio, RadioGroup } from "react-aria-components";
 import styled, { css, useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
+import { joined } from "../../drawing/joined";
 import { uprights } from "../../drawing/uprights";
 import type { Viewport } from "../../drawing/viewport";
 import { fonts } from "../../look/theme";
@@ -175,20 +176,18 @@ function NotPossible({ ways }: { ways: WayAnswer[] }) {
 const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
   const theme = useTheme();
   const first = way.bands_mm[0];
-  const last = way.bands_mm.at(-1);
   const xOf = (place: number) => Math.min(Math.max(view.x(place + shift), -4), view.width + 4);
-  if (!first || !last) return null;
-  const [from, to] = [xOf(first[0] as number), xOf(last[1] as number)];
-  const empty = (last[1] as number) <= (first[0] as number);
+  if (!first) return null;
+  const pieces = joined(way.bands_mm);
   const spacing =
     way.focuses_mm.length > 1
       ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
       : 0;
   return (
     <Lane width={view.width} height={LANE} aria-hidden>
-      {empty ? (
+      {pieces.length === 0 ? (
         <rect
-          x={from - 6}
+          x={xOf(first[0] as number) - 6}
           y={1}
           width={12}
           height={LANE - 2}
@@ -197,14 +196,17 @@ const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view
           strokeDasharray="3 2"
         />
       ) : (
-        <rect
-          x={from}
-          y={0.5}
-          width={Math.max(to - from, 2)}
-          height={LANE - 1}
-          fill={theme.sharp}
-          stroke={theme.sharpEdge}
-        />
+        pieces.map(([from, to]) => (
+          <rect
+            key={from}
+            x={xOf(from)}
+            y={0.5}
+            width={Math.max(xOf(to) - xOf(from), 2)}
+            height={LANE - 1}
+            fill={theme.sharp}
+            stroke={theme.sharpEdge}
+          />
+        ))
       )}
       {spacing >= 3 ? (
         <path

@@ -3,6 +3,7 @@ import { by, byShare } from "../../controls/steps";
 import { seconds } from "../../units/format";
 import { Fields, Lead, Section, Wide } from "../../controls/panel";
 import { ShotQuantity, ShotSegments } from "../../shot/fields";
+import { OwnSway } from "./OwnSway";
 import { useBench } from "../../shot/ShotContext";
 
 const HELD = [
@@ -28,7 +29,11 @@ export function Steadiness() {
           <ShotSegments at="/steadiness/held" options={HELD} />
         </Wide>
         {inHand ? (
-          <ShotQuantity at="/steadiness/stabiliser_stops" step={by(0.5, 1)} />
+          <>
+            <ShotQuantity at="/steadiness/stabiliser_stops" step={by(0.5, 1)} />
+            <ShotQuantity at="/steadiness/hand_sways_mm" step={byShare} emptyHint="leaning: 0.4 mm" />
+            <OwnSway />
+          </>
         ) : (
           <>
             <ShotQuantity at="/steadiness/rail_swings_um" step={byShare} emptyHint="not known" />

@@ -2,10 +2,19 @@ import type { WayAnswer } from "../../api/types";
 import { AnswerBox, Facts, Lead } from "../../controls/panel";
 import { usePreferences } from "../../look/preferences";
 import { useBench } from "../../shot/ShotContext";
+import type { Units } from "../../units/units";
 import { frames, length, percent, seconds } from "../../units/format";
 
+/** One gap by its ends, several by how many and how much. */
+function gapWords(gaps: readonly (readonly number[])[], units: Units): string {
+  const [near = 0, far = 0] = gaps[0] ?? [];
+  if (gaps.length === 1) return `${length(near, units)} to ${length(far, units)}`;
+  const open = gaps.reduce((sum, [from = 0, to = 0]) => sum + to - from, 0);
+  return `${gaps.length} gaps, ${length(open, units)}`;
+}
+
 /** The stack in figures, or why there is none. */
-export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "ring" }) {
+export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "ring" | "hand" }) {
   const { shot } = useBench();
   const { units } = usePreferences();
   const { stack } = way;
@@ -24,9 +33,10 @@ export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "rin
         <strong>
           {stack.steps} steps, {frames(stack.frames)}
         </strong>
-        {kind === "rail"
+        {kind !== "ring" || stack.largest_step_mm - stack.step_mm < 1e-6 * stack.step_mm
           ? `Every step ${length(stack.step_mm, units)}.`
           : `Steps from ${length(stack.step_mm, units)} to ${length(stack.largest_step_mm, units)}; the size changes along the stack, which crops ${percent(stack.crop)} of the width.`}
+        {stack.own ? " As you set it." : ""}
         {spare ? ` ${spare} of the frames are spare, outside the depth.` : ""}
       </AnswerBox>
       <Facts>
@@ -36,6 +46,20 @@ export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "rin
         <dd>{length(stack.last_mm, units, 4)}</dd>
         <dt>least contrast between</dt>
         <dd>{percent(Math.max(way.worst_contrast, 0))}</dd>
+        {stack.gaps_mm.length ? (
+          <>
+            <dt>in no frame{kind === "hand" ? ", as meant" : ""}</dt>
+            <dd data-trouble="">{gapWords(stack.gaps_mm, units)}</dd>
+          </>
+        ) : null}
+        {stack.whole_share != null ? (
+          <>
+            <dt>series that hold all</dt>
+            <dd>{percent(stack.whole_share)}</dd>
+            <dt>series to merge</dt>
+            <dd>{stack.series ?? "more than six"}</dd>
+          </>
+        ) : null}
         <dt>frames a depth</dt>
         <dd>{stack.frames_per_depth.toFixed(1)}</dd>
         {shot.stack.keep_every > 1 ? (

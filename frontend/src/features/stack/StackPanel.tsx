@@ -4,6 +4,7 @@ import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { ShotCheck, ShotQuantity, ShotSegments, useShotField } from "../../shot/fields";
 import { useBench } from "../../shot/ShotContext";
 import { RailPick } from "./RailPick";
+import { OwnSteps } from "./OwnSteps";
 import { StackAnswer } from "./StackAnswer";
 
 const OVERLAPS = [
@@ -22,22 +23,30 @@ const MOVES = [
   { id: "rail", label: "camera on a rail" },
   { id: "ring", label: "focus ring" },
 ] as const;
+const IN_HAND = [...MOVES, { id: "hand", label: "from the hand" }] as const;
 
 /** Station 5: step, steps and frames, by rail or by ring, against the time there is. */
 export function StackPanel() {
-  const { plan, way, lookAt } = useBench();
-  const kind = way?.kind === "ring" ? "ring" : "rail";
+  const { shot, plan, way, lookAt } = useBench();
+  const inHand = shot.steadiness.held === "hand";
+  const kind =
+    way?.kind === "ring" ? "ring" : way?.kind === "hand" || (inHand && !way?.stack) ? "hand" : "rail";
   const planned = way?.stack ? way : plan?.ways.find((each) => each.id === kind);
   return (
     <>
       <Heading>How many frames, how far apart?</Heading>
-      <Lead>The first frame focuses on the nearest point, the last on the farthest or just past it.</Lead>
+      <Lead>
+        {kind === "hand"
+          ? "Lean in slowly and release at equal places; what the hand's sway leaves open is reckoned with."
+          : "The first frame focuses on the nearest point, the last on the farthest or just past it."}
+      </Lead>
       <Fields>
         <Wide>
-          <Segments label="What moves" value={kind} options={MOVES} onChange={lookAt} />
+          <Segments label="What moves" value={kind} options={inHand ? IN_HAND : MOVES} onChange={lookAt} />
         </Wide>
       </Fields>
       {planned ? <StackAnswer way={planned} kind={kind} /> : null}
+      <OwnSteps kind={kind} />
       <Section>Overlap</Section>
       <Fields>
         <Wide>

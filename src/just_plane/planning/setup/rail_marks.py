@@ -1,5 +1,7 @@
 """Where the rail stands, in its own marks, when points were read on it."""
 
+from just_plane.core.knob import Knob
+
 TOWARD = {"toward": 1.0, "away": -1.0}
 """Whether marks grow toward the subject."""
 
@@ -22,3 +24,19 @@ def mark_to_stand_at(cloud, frame, rail_counts):
         return None
     # Read untilted: sharp where it lay in the plane of focus.
     return cloud.points[at].rail_mark - TOWARD[rail_counts] * (float(cloud.xyz[at, 2]) - frame.distance)
+
+
+def knob_of(stack):
+    """The knob of a shot's rail, where it is known.
+
+    Parameters
+    ----------
+    stack : contract Stack
+
+    Returns
+    -------
+    Knob or None
+    """
+    if stack.rail_mm_per_turn is None or stack.rail_divisions is None:
+        return None
+    return Knob(stack.rail_mm_per_turn, stack.rail_divisions, stack.rail_play_mm or 0.0)

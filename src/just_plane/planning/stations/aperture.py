@@ -3,9 +3,11 @@
 from just_plane.contract.plan import ApertureAnswer, DepthSchool, StopAnswer
 from just_plane.core.aperture import airy_diameter, numerical_aperture, stops_lost
 from just_plane.core.depth import SCHOOLS, allowed_blur, depth_from_blur, limits_from_pupil
+from just_plane.core.errors import OpticsError
 from just_plane.core.stack import rail_frames_by_stop
 from just_plane.core.units import UM_PER_MM
 from just_plane.planning.setup.kept import Kept
+from just_plane.planning.setup.own_steps import is_own, own_frames_of
 from just_plane.planning.setup.soft import softness_of_stops
 from just_plane.planning.words.findings import Answered, note, trouble
 from just_plane.planning.words.numbers import f_stop, percent, times
@@ -26,7 +28,7 @@ def aperture(setup):
     Answered         Of contract ApertureAnswer.
     """
     stops, stop, options = setup.stops, setup.stop, setup.shot.stack
-    frames = rail_frames_by_stop(
+    frames = _own_count(setup) or rail_frames_by_stop(
         setup.depth,
         stops.depths.tolist(),
         options.overlap,
@@ -158,3 +160,14 @@ def _no_depth(setup):
             f"{wider} a coarser measure of sharp, or reckon depth by the wave school.",
         ),
     )
+
+
+def _own_count(setup):
+    """Frames at each stop where steps or count are the photographer's own: the same at all; None where they are not."""
+    if not is_own(setup, "rail"):
+        return None
+    try:
+        frames = own_frames_of(setup, "rail").frames
+    except OpticsError:
+        frames = None
+    return [frames if depth > 0 else None for depth in setup.stops.depths.tolist()]

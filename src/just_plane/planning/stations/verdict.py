@@ -113,6 +113,8 @@ def _what(setup, way, plane):
             "back_off": lambda: f"Back off {way.back_off.factor:.2g}× and crop: one frame",
         }.get(way.id, lambda: "One frame")()
         return f"{how} at {stop}{others}"
+    if way.kind == "hand":
+        return f"{count(way.frames, 'frame')} from the hand, leaning in, at {stop}{others}"
     mover = ("the tilt and " if way.id.startswith("tilt") else "") + ("rail" if way.kind == "rail" else "focus ring")
     return f"{count(way.frames, 'frame')} by {mover} at {stop}{others}"
 
@@ -120,7 +122,8 @@ def _what(setup, way, plane):
 def _share(way):
     if way.points_held is not None:
         return f"hold{'s' if way.frames == 1 else ''} {count(way.points_held, 'point')}, {percent(way.cover)} of them"
-    return f"hold{'s' if way.frames == 1 else ''} {percent(way.cover)} of the depth"
+    about = "about " if way.kind == "hand" else ""
+    return f"hold{'s' if way.frames == 1 else ''} {about}{percent(way.cover)} of the depth"
 
 
 def _leaves(way):

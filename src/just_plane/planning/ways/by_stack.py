@@ -8,14 +8,15 @@ from just_plane.core.ranking import NEVER
 from just_plane.core.stack import SLAB_FROM, kept_frames, overlap_left, rail_stack, ring_stack, slabs
 from just_plane.core.throw import throw_over
 from just_plane.core.ways import FramesView, stacked
+from just_plane.planning.setup.focus_units import camera_units
+from just_plane.planning.setup.own_steps import gap_words, is_own, left_open, own_frames_of
 from just_plane.planning.ways.compared import Compared, impossible
-from just_plane.planning.ways.focus_units import camera_units
 from just_plane.planning.words.numbers import count, f_stop, ordinal, percent
 
 
 def stack_by(setup, kind):
     """A focus stack by ``rail`` or ``ring`` at the stop in use (Setup, str): Compared."""
-    shot, stop = setup.shot, setup.stop
+    stop = setup.stop
     title = f"Stack by {'rail' if kind == 'rail' else 'focus ring'}, {f_stop(stop.f_number)}"
     if stop.blur == 0:
         return impossible(
@@ -23,15 +24,7 @@ def stack_by(setup, kind):
         )
     try:
         if kind == "rail":
-            options = shot.stack
-            stack = rail_stack(
-                setup.depth,
-                stop.depth,
-                options.overlap,
-                spare_before=options.spare_before,
-                spare_after=options.spare_after,
-                smallest_step=options.rail_smallest_step_mm,
-            )
+            stack = own_frames_of(setup, kind) if is_own(setup, kind) else _rail(setup)
             view = FramesView(
                 setup.view.magnification, setup.view.pupil_distance, stop.effective_f_number, stop.blur, stop.lens_share
             )
@@ -47,8 +40,22 @@ def stack_by(setup, kind):
 
 
 SLAB, SHARED = 20, 4
+SAME_STEP = 1e-6
 FEW = 6
 """Frames that are merged in one go, whatever crosses."""
+
+
+def _rail(setup):
+    """The steps worked out for the rail: Stack."""
+    options = setup.shot.stack
+    return rail_stack(
+        setup.depth,
+        setup.stop.depth,
+        options.overlap,
+        spare_before=options.spare_before,
+        spare_after=options.spare_after,
+        smallest_step=options.rail_smallest_step_mm,
+    )
 
 
 class OutOfThrowError(OpticsError):
@@ -63,18 +70,12 @@ MOST_THRESHOLD = 0.999
 
 def _ring(setup):
     """Stack, view of its frames and crop for the ring; raises OutOfThrowError where the ring does not reach."""
-    options, beyond = setup.shot.stack, None
+    beyond = None
     for _ in range(MOST_TABLES):
         table = _throw(setup, beyond)
         if table is None or table.nearest > 0 or table.farthest < setup.depth:
             raise OutOfThrowError("ring.out_of_throw", quantity="depth", message=_why_not(setup, table))
-        stack = ring_stack(
-            setup.depth,
-            table.depth_at(),
-            options.overlap,
-            spare_before=options.spare_before,
-            spare_after=options.spare_after,
-        )
+        stack = _ring_frames(setup, table)
         first, last = stack.positions[0], stack.positions[-1]
         if table.spans(first, last):
             view = table.view(stack.positions)._replace(lens_share=setup.stop.lens_share)
@@ -84,6 +85,20 @@ def _ring(setup):
         beyond = (max(-first, 0.0) * WIDER + 1e-3, max(last - setup.depth, 0.0) * WIDER + 1e-3)
     raise OutOfThrowError(
         "ring.no_spare", quantity="depth", message="The ring ends before the spare frames: ask for fewer."
+    )
+
+
+def _ring_frames(setup, table):
+    """The frames of a ring whose throw was tabulated: Stack."""
+    options = setup.shot.stack
+    if is_own(setup, "ring"):
+        return own_frames_of(setup, "ring", lambda place: float(table.view([place]).magnification[0]))
+    return ring_stack(
+        setup.depth,
+        table.depth_at(),
+        options.overlap,
+        spare_before=options.spare_before,
+        spare_after=options.spare_after,
     )
 
 
@@ -134,6 +149,8 @@ def _stack_answer(setup, kind, stack, view, crop, way):
         crop=crop,
         magnifications=sizes,
         camera_words=camera_units(setup, stack.smallest_gap) if kind == "ring" else "",
+        own=is_own(setup, kind),
+        gaps_mm=left_open(way.bands, setup.depth),
         **merged(setup, stack.frames, depth, stack.largest_gap),
     )
 
@@ -164,9 +181,25 @@ def _stack_note(setup, kind, answer):
     length = setup.wording.length
     spare = answer.frames - answer.covering_frames
     extra = f", {count(spare, 'spare frame')}" if spare else ""
+    if answer.own:
+        extra = f", as you set it{extra}"
+        left = gap_words(setup, answer.gaps_mm)
+        extra += f"; {left}{_worked_out(setup, kind)}" if left else "; no gap"
     if kind == "rail":
         return f"step {length(answer.step_mm)}{extra}"
+    if answer.largest_step_mm - answer.step_mm < SAME_STEP * answer.step_mm:
+        return f"step {length(answer.step_mm)}, crops {percent(answer.crop)}{extra}"
     return f"step {length(answer.step_mm)} to {length(answer.largest_step_mm)}, crops {percent(answer.crop)}{extra}"
+
+
+def _worked_out(setup, kind):
+    """What the steps would be if they were worked out, in brackets; nothing where that cannot be said."""
+    if kind != "rail":
+        return ""
+    try:
+        return f" (worked out, {count(_rail(setup).frames, 'frame')} leave none)"
+    except OpticsError:
+        return ""
 
 
 def _against_stack(setup, kind, answer):
@@ -179,7 +212,10 @@ def _against_stack(setup, kind, answer):
     if kind == "rail" and setup.rigged.working_distance < answer.last_mm:
         against.append("the lens would touch the subject before the last frame")
         excess = NEVER
-    against += too_coarse(setup, kind, answer.step_mm, setup.stop.depth)
+    if not answer.own:
+        against += too_coarse(setup, kind, answer.step_mm, setup.stop.depth)
+    elif kind == "rail":
+        against += _no_such_step(setup, answer.step_mm)
     if answer.frames_per_depth > 5.5:
         against.append("past five frames a depth the merge only gets softer")
     if answer.slabs:
@@ -187,6 +223,15 @@ def _against_stack(setup, kind, answer):
     if options.keep_every > 1 and answer.kept_overlap < 0:
         against.append(f"keeping every {ordinal(options.keep_every)} frame leaves gaps")
     return tuple(against), excess
+
+
+def _no_such_step(setup, step):
+    """A step of one's own that the rail cannot do, as clauses."""
+    smallest, length = setup.shot.stack.rail_smallest_step_mm, setup.wording.length
+    if smallest is None or abs(step / smallest - round(step / smallest)) <= 1e-6 * max(step / smallest, 1):
+        return ()
+    nearest = max(round(step / smallest), 1) * smallest
+    return (f"the rail goes in steps of {length(smallest)}: the nearest to yours is {length(nearest)}",)
 
 
 def too_coarse(setup, kind, step, depth):

@@ -9,6 +9,7 @@ from just_plane.core.ranking import MAY_EXCEED, deciding, merit, ranked
 from just_plane.core.ways import Single, one_frames
 from just_plane.planning.setup.soft import softness
 from just_plane.planning.ways.by_backing_off import back_off, words
+from just_plane.planning.ways.by_hand import hand_way
 from just_plane.planning.ways.by_plane import plane_ways
 from just_plane.planning.ways.by_stack import stack_by
 from just_plane.planning.ways.compared import Compared, impossible
@@ -28,6 +29,8 @@ def compared(setup):
     found += upright
     if found[0].way.cover < 1:
         found.append(_back_off(setup))
+    if setup.shot.steadiness.held == "hand":
+        found.append(hand_way(setup))
     return [*found, stack_by(setup, "rail"), stack_by(setup, "ring"), *tilted]
 
 
@@ -45,9 +48,9 @@ def compare(setup):
 
 
 def _with_points(setup, item):
-    """Where points are read, what a way holds is how many of them; else the share of the depth."""
+    """Where points are read, what a way holds is how many of them; else, and by hand, the share of the depth."""
     depths = setup.plane.cloud.depths_asked
-    if item.points_held is not None or not item.way.bands or not depths.size:
+    if item.points_held is not None or item.way.kind == "hand" or not item.way.bands or not depths.size:
         return item
     held = np.zeros(depths.shape, dtype=bool)
     for near, far in item.way.bands:

@@ -4,7 +4,7 @@ import csv
 import io
 
 from just_plane.contract.plan import StepRow
-from just_plane.core.knob import Knob, knob_places
+from just_plane.core.knob import knob_places
 from just_plane.core.stack import kept_frames
 from just_plane.planning.setup.rail_marks import TOWARD
 from just_plane.planning.words.numbers import knob_words
@@ -71,22 +71,6 @@ def step_rows(way, magnification, rail_counts="toward", keep_every=1, knob=None)
             )
         )
     return rows
-
-
-def knob_of(stack):
-    """The knob of a shot's rail, where it is known.
-
-    Parameters
-    ----------
-    stack : contract Stack
-
-    Returns
-    -------
-    Knob or None
-    """
-    if stack.rail_mm_per_turn is None or stack.rail_divisions is None:
-        return None
-    return Knob(stack.rail_mm_per_turn, stack.rail_divisions, stack.rail_play_mm or 0.0)
 
 
 def _turned(way, knob):

@@ -9,7 +9,8 @@ from just_plane.contract.shot import Shot
 from just_plane.planning.pictures.through_focus import through_focus
 from just_plane.planning.plan import plan_shot
 from just_plane.planning.plane.maps import blur_maps
-from just_plane.planning.ways.step_table import knob_of, step_rows
+from just_plane.planning.setup.rail_marks import knob_of
+from just_plane.planning.ways.step_table import step_rows
 from just_plane.web.answers import answer
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint

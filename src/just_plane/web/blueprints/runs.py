@@ -31,8 +31,9 @@ from just_plane.frames.work import frame_preview
 from just_plane.pictures.frames import frame_facts
 from just_plane.pictures.reading import PictureError
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.setup.rail_marks import knob_of
 from just_plane.planning.stack_numbers import stack_numbers
-from just_plane.planning.ways.step_table import knob_of, step_rows
+from just_plane.planning.ways.step_table import step_rows
 from just_plane.runs.code import CodeError, Controller, run_code, trial_code
 from just_plane.runs.replay import RefusedEventError, after
 from just_plane.runs.steps import run_plan

@@ -17,7 +17,8 @@ from just_plane.contract.shot import Shot
 from just_plane.contract.shot_file import LARGEST_BYTES, ShotFile, read_shot_and_photograph, write_shot
 from just_plane.pictures.framing import kept_photograph
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.ways.step_table import knob_of, step_csv
+from just_plane.planning.setup.rail_marks import knob_of
+from just_plane.planning.ways.step_table import step_csv
 from just_plane.store.errors import NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
