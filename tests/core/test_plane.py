@@ -12,6 +12,7 @@ from scipy.optimize import linprog
 from just_plane.core.errors import OutOfDomainError, UnreachableError
 from just_plane.core.plane import (
     carrying_points,
+    deviations,
     fit_plane,
     hinge_distance,
     reachable_slope,
@@ -19,6 +20,7 @@ from just_plane.core.plane import (
     tilt_holding_magnification,
     wedge_blur,
 )
+from just_plane.core.plane.points import spanned
 
 CASES = json.loads((Path(__file__).parents[1] / "data" / "worked_cases.json").read_text())
 slopes = st.floats(-0.8, 0.8)
@@ -149,3 +151,26 @@ def test_planes_out_of_reach_are_refused(arguments, error, code):
 def test_a_point_inside_the_focal_length_is_refused():
     with pytest.raises(OutOfDomainError, match="within a focal length"):
         wedge_blur(100, 8, tilt_for_plane(100, 400, 0.0, 0.2), (0, 0, 90))
+
+
+@given(
+    st.lists(st.tuples(st.floats(-30, 30), st.floats(-5, 5)), min_size=2, max_size=6, unique_by=lambda p: round(p[0])),
+    st.floats(0, math.pi),
+)
+def test_a_plane_through_a_line_is_square_to_the_camera_across_it(drawn, turn):
+    points = np.array([[s * math.cos(turn), s * math.sin(turn), 400 + z] for s, z in drawn])
+    spanning, assumed = spanned(points)
+    assert assumed
+    fit = fit_plane(spanning)
+    assert fit.slope_y * math.cos(turn) - fit.slope_x * math.sin(turn) == pytest.approx(0, abs=1e-6)
+    if len(points) == 2:
+        (s0, z0), (s1, z1) = drawn
+        assert fit.slope_x * math.cos(turn) + fit.slope_y * math.sin(turn) == pytest.approx((z1 - z0) / (s1 - s0))
+        assert np.abs(deviations(points, fit)).max() < 1e-6
+
+
+def test_points_that_span_are_left_as_they_are():
+    points = np.array([[0.0, 0.0, 400.0], [10.0, 0.0, 410.0], [0.0, 10.0, 405.0]])
+    spanning, assumed = spanned(points)
+    assert not assumed
+    assert spanning is points or np.array_equal(spanning, points)

@@ -156,18 +156,57 @@ def test_two_points_at_one_place_are_named(tray, changed):
     assert "front row, right" in said.message
 
 
-@pytest.mark.parametrize(("names", "more"), [(["centre"], "2 more are"), (["centre", "rim"], "1 more is")])
-def test_one_or_two_points_wait_for_more(tray, changed, names, more):
-    plan = plan_shot(kept(tray, changed, names))
-    assert more in findings(plan)["points.too_few"].message
+def test_one_point_waits_for_more(tray, changed):
+    plan = plan_shot(kept(tray, changed, ["centre"]))
+    assert "1 more is" in findings(plan)["points.too_few"].message
     assert plan.plane.setting is None
     assert way(plan, "tilt").against
 
 
-def test_points_in_a_line_are_refused_with_the_way_out(tray, changed):
-    points = [tray.plane.points[2].model_dump() | {"id": f"p{i}", "from_left": 0.2 + 0.2 * i} for i in range(3)]
-    plan = plan_shot(changed(tray, {"/plane/points": points}))
-    assert "to the side" in findings(plan)["points.in_line"].remedy
+def upright(tray, *places):
+    """Points one above the other in the middle of the frame: (share from top, mark of the rail) each."""
+    return [
+        tray.plane.points[2].model_dump()
+        | {"id": f"p{i}", "from_left": 0.5, "from_top": top, "depth": {"by": "rail", "readings_mm": [mark]}}
+        for i, (top, mark) in enumerate(places)
+    ]
+
+
+def test_two_points_give_the_plane_along_them_and_it_is_square_across(tray, changed):
+    plan = plan_shot(changed(tray, {"/plane/points": upright(tray, (0.9, 50.0), (0.1, 60.0))}))
+    reach, section = plan.reach, plan.plane
+    # The camera focuses 10 mm of depth best from the middle; the frame grows with the distance from the pupil.
+    near = reach.entrance_pupil_mm - plan.focus_behind_nearest_mm
+    high = 0.4 * reach.frame_height_mm * (near + (near + 10)) / reach.entrance_pupil_mm
+    assert section.angle_deg == pytest.approx(math.degrees(math.atan(10 / high)), rel=1e-3)
+    assert section.azimuth_deg == pytest.approx(90, abs=0.01)
+    assert section.across_assumed
+    assert "square to the camera" in findings(plan)["points.across_assumed"].message
+    assert section.setting.tilt_uncertainty_deg is None
+    assert way(plan, "tilt").points_held == 2
+
+
+def test_a_third_point_square_across_changes_nothing_and_says_so_no_more(tray, changed):
+    two = upright(tray, (0.9, 50.0), (0.1, 60.0))
+    beside = two[0] | {"id": "beside", "from_left": 0.8}
+    one, other = (plan_shot(changed(tray, {"/plane/points": points})) for points in (two, [*two, beside]))
+    assert other.plane.setting.tilt_deg == pytest.approx(one.plane.setting.tilt_deg, abs=1e-6)
+    assert "points.across_assumed" not in findings(other)
+
+
+def test_three_in_a_line_that_bends_share_the_bend(tray, changed):
+    plan = plan_shot(changed(tray, {"/plane/points": upright(tray, (0.9, 50.0), (0.5, 56.0), (0.1, 60.0))}))
+    # Straight from end to end it would pass the middle a little before 5 mm, the far end standing wider of the axis;
+    # what the middle point is behind that is shared between it and the ends.
+    near = plan.reach.entrance_pupil_mm - plan.focus_behind_nearest_mm
+    straight = 10 * near / (near + near + 10)
+    assert plan.plane.largest_deviation_mm == pytest.approx((6 - straight) / 2, rel=1e-3)
+    assert plan.plane.across_assumed
+
+
+def test_two_points_at_one_place_say_nothing(tray, changed):
+    plan = plan_shot(changed(tray, {"/plane/points": upright(tray, (0.5, 50.0), (0.5, 50.0))}))
+    assert "one place" in findings(plan)["points.one_place"].message
     assert plan.plane.setting is None
 
 

@@ -183,6 +183,9 @@ class PlaneSection(Answer):
     angle_deg: Annotated[float | None, Field(description="Of the plane from square; null: no plane.")] = None
     wanted: Annotated[PlaneLine | None, Field(description="Through the points.")] = None
     largest_deviation_mm: float | None = None
+    across_assumed: Annotated[
+        bool, Field(description="The points lie in one line; across it the plane is taken as square to the camera.")
+    ] = False
     setting: TiltAnswer | None = None
     limited: Annotated[bool, Field(description="The lens cannot lay the plane wanted: this is the best it can.")] = (
         False

@@ -115,7 +115,8 @@ function Answer({ plane }: { plane: PlaneSection }) {
         <strong>
           {plane.points.length ? "Not enough points read yet" : "Name the points that must be sharp"}
         </strong>
-        Three or more, far apart and not in one line; or a flat part by its angle. {limit}
+        Two tell how it leans along the line between them, a third beside the line the rest; or a flat part by
+        its angle. {limit}
       </AnswerBox>
     );
   }
@@ -133,6 +134,7 @@ function Answer({ plane }: { plane: PlaneSection }) {
           : `The plane lies ${plane.angle_deg?.toFixed(0)}° from square`}
       </strong>
       {setting ? `The plane lies ${plane.angle_deg?.toFixed(1)}° from square; ` : ""}
+      {plane.across_assumed ? "across the line of the points taken as square; " : ""}
       {plane.limited && setting
         ? `this is all the lens can do: ${length(off, units)} is left over` +
           (plane.turn_rest

@@ -9,6 +9,7 @@ import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { TextBox } from "../../controls/TextBox";
 import { Fields, Wide } from "../../controls/panel";
+import { FlatPart } from "./FlatPart";
 import { useBench } from "../../shot/ShotContext";
 import { parseReadings, planeOf, readBy, withPlane, withPoint, type Depth } from "../../shot/moves";
 
@@ -27,6 +28,9 @@ const READ_BY = [
   { id: "tape", label: "tape" },
   { id: "angle", label: "angle" },
 ] as const;
+
+const stepped = by(0.01, 0.1, 0);
+const PLACE: typeof stepped = (...asked) => Math.min(stepped(...asked), 1);
 
 /** One point: its name, what is wanted of it, and how its depth is known. */
 export function PointEditor({ point, index }: { point: Point; index: number }) {
@@ -69,44 +73,25 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
           />
         </Wide>
         {point.depth.by === "angle" ? (
-          <>
-            <QuantityField
-              label="From square"
-              kind="plain"
-              unit="°"
-              value={point.depth.angle_deg}
-              step={by(1, 5, 1)}
-              onChange={(angle_deg) => setDepth({ angle_deg })}
-              problem={problemAt(`${field}/depth/angle_deg`)}
-            />
-            <QuantityField
-              label="Recedes toward"
-              kind="plain"
-              unit="°"
-              value={point.depth.recedes_deg}
-              step={by(5, 45, -360)}
-              onChange={(recedes_deg) => setDepth({ recedes_deg })}
-              problem={problemAt(`${field}/depth/recedes_deg`)}
-              hint="0 right, 90 up, 180 left"
-            />
-            <QuantityField
-              label="Long that way"
-              kind="length"
-              value={point.depth.length_mm}
-              step={by(1, 10, 1)}
-              onChange={(length_mm) => setDepth({ length_mm })}
-              problem={problemAt(`${field}/depth/length_mm`)}
-            />
-            <QuantityField
-              label="Wide"
-              kind="length"
-              value={point.depth.width_mm}
-              step={by(1, 10, 1)}
-              onChange={(width_mm) => setDepth({ width_mm })}
-              problem={problemAt(`${field}/depth/width_mm`)}
-            />
-          </>
+          <FlatPart depth={point.depth} field={field} setDepth={setDepth} />
         ) : null}
+        <QuantityField
+          label="From left"
+          kind="percent"
+          value={point.from_left}
+          step={PLACE}
+          onChange={(from_left) => set((each) => ({ ...each, from_left }))}
+          problem={problemAt(`${field}/from_left`)}
+        />
+        <QuantityField
+          label="From top"
+          kind="percent"
+          value={point.from_top}
+          step={PLACE}
+          onChange={(from_top) => set((each) => ({ ...each, from_top }))}
+          problem={problemAt(`${field}/from_top`)}
+          hint="or drag it"
+        />
         <Wide>
           <Readings
             label={

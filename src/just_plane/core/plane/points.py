@@ -40,3 +40,43 @@ def checked(points, least=3):
             remedy="Add points that do not lie in one line.",
         )
     return xyz
+
+
+IN_LINE = 1e-6
+"""Share of their spread to which points keep to a line and count as in one."""
+
+
+def spanned(points):
+    """Points that span a plane: those given, or where they lie in one line, each with a ghost to either side.
+
+    The ghosts stand square to the line as the camera sees it, at the depth of their point: the plane through them
+    follows the line and is square to the camera across it. Pairs of them leave no other plane as good.
+
+    Parameters
+    ----------
+    points : (N, 3) array   mm, two or more.
+
+    Returns
+    -------
+    ((M, 3) array, bool)    The points to lay a plane through, and whether ghosts stand in for a direction not known.
+
+    Raises
+    ------
+    OutOfDomainError        Wrong shape, fewer than two, or all at one place of the frame.
+    """
+    xyz = checked(points, least=2)
+    centred = xyz[:, :2] - xyz[:, :2].mean(axis=0)
+    _, sizes, turned = np.linalg.svd(centred, full_matrices=False)
+    if sizes[0] < IN_LINE:
+        raise OutOfDomainError(
+            "points.one_place",
+            quantity="points",
+            value=len(xyz),
+            message="The points stand at one place of the frame: they say nothing of how the plane lies.",
+            remedy="Place them where they are seen, far apart.",
+        )
+    if len(xyz) > 2 and sizes[1] > IN_LINE * sizes[0]:
+        return xyz, False
+    along = turned[0]
+    aside = np.array([-along[1], along[0], 0.0]) * np.ptp(centred @ along) / 2
+    return np.concatenate([xyz + aside, xyz - aside]), True

@@ -72,7 +72,7 @@ def _unsure(setup):
     if laid is None or laid.setting is None:
         return {}
     errors = [cloud.points[index].uncertainty for index in cloud.asked]
-    if any(error is None for error in errors):
+    if setup.plane.across_assumed or any(error is None for error in errors):
         return {}
     follows = deviation_uncertainty if laid.fit == laid.wanted else held_deviation_uncertainty
     return dict(zip(cloud.asked, follows(cloud.sharp, laid.fit, errors).tolist(), strict=True))

@@ -81,6 +81,7 @@ def _laid(setup, azimuth, rails, rings):
     parts = {
         "angle_deg": math.degrees(math.atan(laid.slope)),
         "wanted": line_of(laid.wanted[:3], azimuth, nearest),
+        "across_assumed": work.across_assumed,
         "largest_deviation_mm": laid.wanted.largest_deviation,
         "limited": laid.limited,
         "turn": other_trades.turn(setup),
@@ -167,11 +168,11 @@ def _setting(work, setting):
 
 
 def _uncertainty(work):
-    """Standard uncertainty of tilt and direction, degrees; (None, None) where no point was read twice, or where the
-    setting is not that of the plane through the points."""
+    """Standard uncertainty of tilt and direction, degrees; (None, None) where no point was read twice, its slope
+    across is assumed, or where the setting is not that of the plane through the points."""
     laid, cloud = work.laid, work.cloud
     errors = [cloud.points[index].uncertainty for index in cloud.asked]
-    if any(error is None for error in errors) or laid.fit != laid.wanted or laid.slope < LEVEL:
+    if work.across_assumed or any(error is None for error in errors) or laid.fit != laid.wanted or laid.slope < LEVEL:
         return None, None
     spread = fit_uncertainty(cloud.sharp, laid.wanted, errors)
     return tuple(math.degrees(each) for each in setting_uncertainty(laid.setting, laid.wanted, spread))

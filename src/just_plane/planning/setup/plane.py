@@ -1,15 +1,17 @@
 """The plane worked out once for everything that needs it: the section, the ways, the pictures."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from just_plane.core.errors import OpticsError
 from just_plane.core.frame import Frame
+from just_plane.core.plane.points import spanned
 from just_plane.core.plane.rest import Turn, least_turn, rolled
 from just_plane.core.plane.shifting import radius_needed
 from just_plane.core.plane.tilting_lens import Laid, TiltingLens, lay_plane
 from just_plane.core.plane.turning import Square, turn_square
+from just_plane.core.plane.wedge import wedge_defocus
 from just_plane.planning.rig.rigging import Sensor
 from just_plane.planning.setup.cloud import Cloud, cloud
 from just_plane.planning.setup.image_circle import displacement, lit_radius
@@ -45,6 +47,9 @@ class PlaneSetup:
     rolled: Laid | None
     """The plane laid with the camera rolled a quarter turn, where the mechanism leans another way than the plane."""
 
+    across_assumed: bool = False
+    """The points lie in one line, and across it the plane is taken as square to the camera."""
+
     def blurs(self, effective_f_number):
         """Blur on the sensor of each point that must be sharp, with the setting laid: (N,) mm."""
         if self.laid is None or self.laid.defocus is None:
@@ -70,9 +75,10 @@ def _plane_of(rigged, area, points, focus, strip, rail_counts, wording):
     lens, imaging = tilting_lens(rigged), rigged.imaging
     frame = Frame(area.width, area.height, imaging.magnification, imaging.pupil_distance, lens.distance)
     seen = cloud(points, frame, focus)
-    laid, said = _laid(lens, seen, wording)
+    spanning, across_assumed = _spanning(seen)
+    laid, said = _laid(lens, seen, spanning, wording)
     square = None if laid is None else turn_square(seen.sharp, laid.wanted, frame.distance)
-    rest, on_its_side = _beyond(lens, seen.sharp, laid)
+    rest, on_its_side = _beyond(lens, spanning, laid)
     found = PlaneSetup(
         lens,
         frame,
@@ -86,8 +92,9 @@ def _plane_of(rigged, area, points, focus, strip, rail_counts, wording):
         square,
         rest,
         on_its_side,
+        across_assumed,
     )
-    return found, said
+    return found, said + ((_across_assumed(len(seen.sharp)),) if laid is not None and across_assumed else ())
 
 
 plane_of = Kept(_plane_of)
@@ -104,11 +111,22 @@ def _beyond(lens, points, laid):
     return least_turn(lens, points, laid.wanted), on_its_side
 
 
-def _laid(lens, seen, wording):
+def _spanning(seen):
+    """The points to lay a plane through, and whether its slope across them is assumed: ((N, 3) array, bool)."""
+    if len(seen.sharp) < 2 or not np.all(np.isfinite(seen.sharp)):
+        return seen.sharp, False
+    try:
+        return spanned(seen.sharp)
+    except OpticsError:
+        return seen.sharp, False
+
+
+def _laid(lens, seen, asked, wording):
     """The plane laid, or None, and what there is to say of it: (Laid or None, tuple of Finding)."""
-    asked = seen.sharp
-    if len(asked) < 3:
-        return None, (_too_few(3 - len(asked)),) if seen.points else ()
+    if len(seen.sharp) < 2:
+        return None, (_too_few(2 - len(seen.sharp)),) if seen.points else ()
+    if len(asked) < 3 and np.all(np.isfinite(asked)):
+        return None, (_one_place(),)
     if not (np.all(np.isfinite(asked)) and asked[:, 2].min() > lens.focal_length):
         return None, (
             trouble(
@@ -122,16 +140,38 @@ def _laid(lens, seen, wording):
         laid = lay_plane(lens, asked)
     except OpticsError as error:
         return None, (refused(error, "/plane/points", wording),)
+    if laid.setting is not None and len(asked) != len(seen.sharp):
+        # Ghosts laid the plane; what counts is what the points make of it.
+        laid = replace(laid, defocus=wedge_defocus(lens.focal_length, laid.setting, seen.sharp))
     if laid.why_not is None:
         return laid, ()
     return laid, (refused(laid.why_not, "/plane/points", wording, trouble if laid.setting is None else caution),)
+
+
+def _across_assumed(count):
+    return note(
+        "points.across_assumed",
+        "/plane/points",
+        f"{'Two points' if count == 2 else 'Points in one line'} tell how the plane leans along the line between them; "
+        "across it, it is taken as square to the camera.",
+        "Add a point beside the line to be sure.",
+    )
+
+
+def _one_place():
+    return trouble(
+        "points.one_place",
+        "/plane/points",
+        "The points stand at one place of the frame: they say nothing of how the plane leans.",
+        "Drag each to where it is seen, or type its place; the farther apart the better.",
+    )
 
 
 def _too_few(missing):
     return note(
         "points.too_few",
         "/plane/points",
-        f"A plane needs three points that must be sharp and are read; {missing} more "
+        f"A plane needs two points that must be sharp and are read, better three; {missing} more "
         f"{'is' if missing == 1 else 'are'} wanted.",
-        "Choose them far apart, not in one line; or give a flat subject by its angle.",
+        "Choose them far apart; or give a flat subject by its angle.",
     )

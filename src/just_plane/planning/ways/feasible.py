@@ -69,6 +69,8 @@ def _hindrances(setup, item, steadiness):
             _times_over(time, steadiness.hand_s),
             f"by hand no longer than {shutter_words(steadiness.hand_s)}, it takes {shutter_words(time)}",
         )
+        if way.kind == "hand" and time > MAY_EXCEED * steadiness.hand_s:
+            yield HANDHELD_RING, f"and each of {way.frames} frames must come out"
     if steadiness.support_s is not None:
         yield (
             _times_over(time, steadiness.support_s),
