@@ -5,7 +5,7 @@ import re
 import pytest
 
 from just_plane.contract.gear import KINDS
-from just_plane.core.lens import prime_from_data_sheet
+from just_plane.core.data_sheet import prime_from_data_sheet
 from just_plane.core.rig import Rig
 from just_plane.demo.catalogue import demo_shots
 from just_plane.planning.kit.check import check_kit

@@ -8,8 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from just_plane.core import domain
+from just_plane.core.data_sheet import focal_length_at_closest, prime_from_data_sheet
 from just_plane.core.errors import NoImageError, OpticsError, OutOfDomainError, UnreachableError
-from just_plane.core.lens import Prime, focal_length_at_closest, prime_from_data_sheet
+from just_plane.core.lens import Prime
 
 
 @given(st.floats(1e-12, 1e12))

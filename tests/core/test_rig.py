@@ -6,8 +6,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from just_plane.core.aperture import effective_f_number, numerical_aperture
+from just_plane.core.data_sheet import focal_length_at_closest, prime_from_data_sheet
 from just_plane.core.errors import NoImageError, OutOfDomainError, UnreachableError
-from just_plane.core.lens import Prime, focal_length_at_closest, prime_from_data_sheet
+from just_plane.core.lens import Prime
 from just_plane.core.pieces import CloseUpLens, Teleconverter, Tube
 from just_plane.core.rig import Rig
 

@@ -5,8 +5,9 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from just_plane.core.data_sheet import prime_from_data_sheet
 from just_plane.core.errors import NoImageError, UnreachableError
-from just_plane.core.lens import Prime, prime_from_data_sheet
+from just_plane.core.lens import Prime
 from just_plane.core.pieces import Bellows, CloseUpLens, Teleconverter, Tube
 from just_plane.core.reach import share_of_throw, sizes_over_throw
 from just_plane.core.rig import Rig

@@ -8,8 +8,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from just_plane.core.aperture import numerical_aperture
+from just_plane.core.data_sheet import prime_from_data_sheet
 from just_plane.core.errors import NoImageError, OutOfDomainError, UnreachableError
-from just_plane.core.lens import Objective, Prime, prime_from_data_sheet
+from just_plane.core.lens import Objective, Prime
 from just_plane.core.pieces import Bellows, CloseUpLens, FacingLens, Teleconverter, Tube
 from just_plane.core.ray import gap, thin_lens, through, turned_round
 from just_plane.core.rig import Rig

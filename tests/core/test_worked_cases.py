@@ -8,8 +8,9 @@ import pytest
 
 from just_plane.core.aperture import airy_diameter, effective_f_number, stops_lost
 from just_plane.core.contrast import contrast
+from just_plane.core.data_sheet import focal_length_at_closest
 from just_plane.core.depth import SCHOOLS, depth_of_field, near_far_limits
-from just_plane.core.lens import Prime, focal_length_at_closest
+from just_plane.core.lens import Prime
 from just_plane.core.pieces import CloseUpLens, Teleconverter, Tube
 from just_plane.core.rig import Rig
 from just_plane.core.stack import rail_stack, step_from_depth

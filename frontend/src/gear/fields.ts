@@ -71,7 +71,7 @@ const LENS_COMMON: readonly GearField[] = [
 const zoomEnd = (end: "short" | "long", word: string): readonly GearField[] => [
   length(`${end}.focal_length_mm`, { label: `${word} end` }),
   length(`${end}.minimum_focus_distance_mm`, { hint: "subject to sensor mark" }),
-  number(`${end}.closest_magnification`, byShare),
+  number(`${end}.closest_magnification`, byShare, { unknown: "not known" }),
   length(`${end}.barrel_mm`),
   number(`${end}.widest_f_number`, along(F_STOPS)),
   number(`${end}.narrowest_f_number`, along(F_STOPS)),
@@ -89,13 +89,19 @@ const OWN_FIELDS: Record<Kind, readonly GearField[]> = {
   ],
   lens: [
     length("focal_length_mm"),
-    length("minimum_focus_distance_mm", { hint: "subject to sensor mark" }),
+    length("minimum_focus_distance_mm", { hint: "subject to sensor mark", unknown: "not known" }),
     number("closest_magnification", byShare),
     length("barrel_mm"),
     number("widest_f_number", along(F_STOPS)),
     number("narrowest_f_number", along(F_STOPS)),
     pupil("pupil_magnification"),
     ...LENS_COMMON,
+    number("smallest_magnification", byShare, {
+      unknown: "infinity",
+      hint: "of a lens for 2.5× to 5× only: 2.5",
+    }),
+    length("working_distance_mm", { unknown: "not known", hint: "only with a smallest size" }),
+    length("farthest_working_distance_mm", { unknown: "not known", hint: "only with a smallest size" }),
     number("tilt_deg", by(0.5, 5), { hint: "degrees; 0: does not" }),
     length("shift_mm", { hint: "0: does not" }),
     choice("rotates", [

@@ -10,26 +10,15 @@ from pydantic import Field
 
 from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio
 from just_plane.contract.measured import FocusUnit, MeasuredStill, MeasuredTimes, TriedAt
+from just_plane.contract.piece import Grams, Piece
+from just_plane.contract.set_gear import Diffuser, Light, Rail, Support
 
-Name = Annotated[str, Field(max_length=120)]
-KitId = Annotated[str, Field(min_length=1, max_length=40, pattern="^[0-9a-z-]+$")]
-Grams = Annotated[float, Field(gt=0, le=100_000)]
 Aperture = Annotated[float, Field(gt=0, lt=1)]
 PupilMagnification = Annotated[float, Field(ge=0.1, le=10)]
 
 ASSUMED_PUPIL_MAGNIFICATION = 1.0
 ASSUMED_THREAD_MM = 62.0
 ASSUMED_BARREL_WIDTH_MM = 70.0
-
-
-class Piece(Model):
-    """What every piece of gear has."""
-
-    name: Annotated[Name, Field(title="Name")] = ""
-    kit_id: Annotated[KitId | None, Field(description="The piece of the kit it was taken from; null: none.")] = None
-    cost: Annotated[
-        float | None, Field(title="Cost", ge=0, le=1e9, description="In your own money; null: not known.")
-    ] = None
 
 
 class CropMode(Model):
@@ -100,9 +89,31 @@ class Lens(LensPiece):
     widest_f_number: Annotated[FNumber, Field(title="Widest stop")]
     narrowest_f_number: Annotated[FNumber, Field(title="Narrowest stop")]
     minimum_focus_distance_mm: Annotated[
-        Length, Field(title="Closest focus", description="Subject to sensor mark at closest focus.")
-    ]
+        Length | None,
+        Field(
+            title="Closest focus",
+            description="Subject to sensor mark at closest focus; null: as a thin lens of this size there.",
+        ),
+    ] = None
     closest_magnification: Annotated[Ratio, Field(title="Size there", description="At closest focus, nothing added.")]
+    smallest_magnification: Annotated[
+        Ratio | None,
+        Field(
+            title="Smallest size",
+            description="Of a lens for large sizes only, at the far end of its ring; null: it focuses to infinity.",
+        ),
+    ] = None
+    working_distance_mm: Annotated[
+        Length | None,
+        Field(
+            title="Room at the largest size",
+            description="Front of the lens to the subject, of a lens for large sizes only; null: not known.",
+        ),
+    ] = None
+    farthest_working_distance_mm: Annotated[
+        Length | None,
+        Field(title="Room at the smallest size", description="The same at its smallest size; null: not known."),
+    ] = None
     pupil_magnification: Annotated[
         PupilMagnification | None,
         Field(title="Pupil magnification", description="Exit pupil / entrance pupil; null: not known, 1 is assumed."),
@@ -157,7 +168,10 @@ class ZoomEnd(Model):
     widest_f_number: Annotated[FNumber, Field(title="Widest stop")]
     narrowest_f_number: Annotated[FNumber, Field(title="Narrowest stop")]
     minimum_focus_distance_mm: Annotated[Length, Field(title="Closest focus there")]
-    closest_magnification: Annotated[Ratio, Field(title="Size there")]
+    closest_magnification: Annotated[
+        Ratio | None,
+        Field(title="Size there", description="null: as it follows when this end breathes as the other does."),
+    ] = None
     pupil_magnification: Annotated[PupilMagnification | None, Field(title="Pupil magnification")] = None
     barrel_mm: Annotated[LengthOrZero, Field(title="Barrel with hood")]
 
@@ -272,61 +286,6 @@ class Objective(Piece):
         Aperture | None,
         Field(title="Iris closes to", description="Smallest numerical aperture its iris closes to; null: no iris."),
     ] = None
-
-
-class Rail(Piece):
-    """A focusing rail."""
-
-    kind: Literal["rail"]
-    travel_mm: Annotated[Length, Field(title="Travel")]
-    smallest_step_mm: Annotated[
-        Length | None, Field(title="Smallest step", description="null: one division of its knob.")
-    ] = None
-    mm_per_turn: Annotated[Length | None, Field(title="A turn moves")] = None
-    divisions: Annotated[
-        int | None, Field(title="Divisions a turn", ge=1, le=100_000, description="Marks on the knob a turn.")
-    ] = None
-    backlash_mm: Annotated[LengthOrZero, Field(title="Play")] = 0.0
-    driven: Annotated[Literal["hand", "motor"], Field(title="Moved by")] = "hand"
-    carries_g: Annotated[Grams | None, Field(title="Carries")] = None
-    measured_mm_per_turn: Annotated[
-        Length | None, Field(title="Measured, a turn", description="Measured; wins over the one given.")
-    ] = None
-    measured_swing_um: Annotated[
-        float | None,
-        Field(gt=0, le=100_000, title="Swings by, µm", description="To either side after a move; null: not measured."),
-    ] = None
-    measured_calms_s: Annotated[
-        float | None, Field(gt=0, le=3600, title="Calms in", description="To 1/e; null: not measured.")
-    ] = None
-
-
-class Light(Piece):
-    """A lamp or flash."""
-
-    kind: Literal["light"]
-    width_mm: Annotated[Length, Field(title="Width")]
-    height_mm: Annotated[Length, Field(title="Height")]
-    hot: Annotated[bool, Field(title="Gets hot", description="A lamp that gets hot.")] = False
-    flash: Annotated[bool, Field(title="Flash")] = False
-
-
-class Diffuser(Piece):
-    """Something that spreads light: paper, film, fabric, plastic."""
-
-    kind: Literal["diffuser"]
-    width_mm: Annotated[Length, Field(title="Width")]
-    height_mm: Annotated[Length, Field(title="Height")]
-    thickness_mm: Annotated[LengthOrZero, Field(title="Thickness")] = 1.0
-    burns: Annotated[bool, Field(title="Paper, film or fabric: can burn", description="Paper, film or fabric.")] = True
-
-
-class Support(Piece):
-    """A tripod, a stand, a clamp, a lens support."""
-
-    kind: Literal["support"]
-    carries_g: Annotated[Grams | None, Field(title="Carries")] = None
-    measured_still: Annotated[MeasuredStill | None, Field(description="Longest shutter on it; null: not.")] = None
 
 
 ChainGear = Annotated[

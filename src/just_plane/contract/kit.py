@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator
 
 from just_plane.contract.base import Model, Ratio
-from just_plane.contract.gear import Gear, KitId
+from just_plane.contract.gear import Gear
+from just_plane.contract.piece import KitId
 
 FORMAT = "just-plane/kit"
 VERSION = 1

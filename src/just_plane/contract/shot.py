@@ -5,8 +5,9 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio, Seconds, SecondsOrZero
-from just_plane.contract.gear import Body, ChainGear, KitId, SetGear
+from just_plane.contract.gear import Body, ChainGear, SetGear
 from just_plane.contract.older import newer_shot
+from just_plane.contract.piece import KitId
 from just_plane.contract.points import PlaneWork
 
 FORMAT = "just-plane/shot"

@@ -1,7 +1,7 @@
 """The lens of a rig: a prime as its data sheet tells it (with breathing), turned round, or a finite objective.
 
 Every one of them answers the same questions to the rig: ``focal_length_now``, ``image_distance``, ``pupil_ratio``,
-``cone``, ``closest_magnification`` and ``focused``.
+``cone``, ``closest_magnification``, ``farthest_magnification`` and ``focused``.
 """
 
 from dataclasses import dataclass
@@ -9,36 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from just_plane.core.domain import non_negative, positive
-from just_plane.core.errors import OutOfDomainError, Quantity
-
-
-def focal_length_at_closest(minimum_focus_distance, magnification):
-    """Focal length of a lens at its closest focus: D m / (1 + m)^2.
-
-    Parameters
-    ----------
-    minimum_focus_distance : float   Subject to sensor at closest focus, mm, > 0.
-    magnification : float            There, > 0.
-
-    Returns
-    -------
-    float                            mm.
-
-    Raises
-    ------
-    OutOfDomainError                 An input is not finite or not positive.
-
-    Notes
-    -----
-    A thin lens: D = f (2 + m + 1/m). A lens whose principal planes lie apart reads a little long.
-
-    References
-    ----------
-    docs/derivations/breathing.md
-    """
-    positive("minimum_focus_distance", minimum_focus_distance, "mm")
-    positive("magnification", magnification)
-    return minimum_focus_distance * magnification / (1 + magnification) ** 2
+from just_plane.core.errors import OutOfDomainError
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +24,8 @@ class Prime:
     closest_magnification : float     The largest own magnification, >= 0; 0 for a lens fixed at infinity.
     closest_focal_length : float      Focal length there, mm, > 0; equal to ``focal_length`` when it does not breathe.
     pupil_magnification : float       Exit / entrance pupil diameter, > 0.
+    farthest_magnification : float    The smallest own magnification, >= 0; 0 for a lens that focuses to infinity. Not
+                                      0 for one made for large sizes only, which does not breathe.
 
     Raises
     ------
@@ -64,6 +37,7 @@ class Prime:
     closest_magnification: float = 0.0
     closest_focal_length: float | None = None
     pupil_magnification: float = 1.0
+    farthest_magnification: float = 0.0
 
     def __post_init__(self):
         positive("focal_length", self.focal_length, "mm")
@@ -126,10 +100,11 @@ class Prime:
             self.closest_magnification,
             self.closest_focal_length,
             self.pupil_magnification,
+            self.farthest_magnification,
         )
 
     def turned_round(self, standoff=0.0):
-        """The same lens, its ring at infinity, the other way round: see :class:`Reversed`.
+        """The same lens, its ring at its far end, the other way round: see :class:`Reversed`.
 
         Parameters
         ----------
@@ -139,7 +114,7 @@ class Prime:
         -------
         Reversed
         """
-        return Reversed(self.focused(0.0), standoff)
+        return Reversed(self.focused(self.farthest_magnification), standoff)
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,6 +143,7 @@ class Reversed:
 
     own_magnification = 0.0
     closest_magnification = 0.0
+    farthest_magnification = 0.0
 
     @property
     def focal_length_now(self):
@@ -254,6 +230,7 @@ class Objective:
 
     own_magnification = 0.0
     closest_magnification = 0.0
+    farthest_magnification = 0.0
     pupil_ratio = 1.0
 
     def __post_init__(self):
@@ -314,45 +291,3 @@ class Objective:
         Objective
         """
         return self
-
-
-def prime_from_data_sheet(focal_length, minimum_focus_distance, closest_magnification, pupil_magnification=1.0):
-    """A :class:`Prime` at infinity, its breathing taken from the two close-focus numbers of its data sheet.
-
-    Parameters
-    ----------
-    focal_length : float             As marked, mm, > 0.
-    minimum_focus_distance : float   Subject to sensor at closest focus, mm, > 0.
-    closest_magnification : float    There, > 0.
-    pupil_magnification : float      Exit / entrance pupil diameter, > 0.
-
-    Returns
-    -------
-    Prime                            At infinity.
-
-    Raises
-    ------
-    OutOfDomainError   A number is not positive, or the two disagree so far that one must be a misprint (focal length
-                       at closest focus outside a quarter to twice the marked one).
-    """
-    there = focal_length_at_closest(minimum_focus_distance, closest_magnification)
-    if not 0.25 * focal_length <= there <= 2 * focal_length:
-        # Subject to sensor for a lens that does not breathe; real lenses lie within a factor of the one marked.
-        plain = focal_length * (2 + closest_magnification + 1 / closest_magnification)
-        raise OutOfDomainError(
-            "minimum_focus_distance.disagrees",
-            quantity="minimum_focus_distance",
-            value=minimum_focus_distance,
-            unit="mm",
-            # Focal lengths are engraved in mm, whatever unit is in use.
-            message=(
-                f"Closest focus {{closest}} with {closest_magnification:g}x would make this "
-                f"{focal_length:g} mm lens a {there:.3g} mm lens up close."
-            ),
-            remedy=(
-                "Measure closest focus from the sensor mark to the subject; about {plain} is usual for these numbers."
-            ),
-            closest=Quantity(minimum_focus_distance, "mm", 6),
-            plain=Quantity(plain, "mm"),
-        )
-    return Prime(focal_length, 0.0, closest_magnification, there, pupil_magnification)

@@ -29,8 +29,7 @@ def sizes_over_throw(rig, rigs):
     NoImageError   One of the rigs gives no picture.
     """
     count("rigs", rigs)
-    closest = rig.closest_setting
-    settings = np.linspace(0.0, closest, SAMPLES) if closest else np.zeros(1)
+    settings = rig.ring(SAMPLES)
     return np.broadcast_to(np.asarray(rig.focused(settings[None, :]).magnification(), float), (rigs, len(settings)))
 
 
@@ -44,7 +43,7 @@ def share_of_throw(sizes, magnification):
 
     Returns
     -------
-    shares : (rigs,) array          0 infinity, 1 closest.
+    shares : (rigs,) array          0 the far end, 1 closest.
     reached : (rigs,) array         The magnification there.
     """
     positive("magnification", magnification)

@@ -102,7 +102,44 @@ class Rig:
         -------
         float   Dimensionless, >= 0.
         """
-        return 0.0 if isinstance(self.elements[0], FacingLens) else self.lens.closest_magnification
+        facing = isinstance(self.elements[0], FacingLens)
+        return self.farthest_setting if facing else self.lens.closest_magnification
+
+    @property
+    def farthest_setting(self):
+        """Own magnification of the lens at the far end of its ring: 0, which is infinity, but for lenses that are made
+        for large sizes only.
+
+        Returns
+        -------
+        float   Dimensionless, >= 0.
+        """
+        return self.lens.farthest_magnification
+
+    @property
+    def has_ring(self):
+        """Whether there is a ring to turn.
+
+        Returns
+        -------
+        bool
+        """
+        return self.closest_setting > self.farthest_setting
+
+    def ring(self, samples):
+        """Settings of the ring from its far end to its near one.
+
+        Parameters
+        ----------
+        samples : int   >= 2.
+
+        Returns
+        -------
+        (N,) array      Own magnifications; one where there is no ring to turn.
+        """
+        if not self.has_ring:
+            return np.full(1, self.farthest_setting)
+        return np.linspace(self.farthest_setting, self.closest_setting, samples)
 
     @property
     def is_fixed(self):
@@ -112,7 +149,7 @@ class Rig:
         -------
         bool
         """
-        return self.closest_setting == 0 and self.bellows is None
+        return not self.has_ring and self.bellows is None
 
     def focused(self, own_magnification):
         """The same rig with the focus ring elsewhere; an array asks for many settings at once.
@@ -155,7 +192,7 @@ class Rig:
         return size(self.elements, self._place, self.size_correction)
 
     def at_magnification(self, magnification):
-        """The rig set to give a magnification: bellows first, its ring at infinity, then the ring.
+        """The rig set to give a magnification: bellows first, its ring at its far end, then the ring.
 
         Parameters
         ----------
@@ -190,7 +227,8 @@ class Rig:
         bellows = self.bellows
         if bellows is None:
             return self._ring_at(magnification, over_ring)
-        open_, drawn = self.focused(0.0).drawn(bellows.shortest), self.focused(0.0).drawn(bellows.longest)
+        far = self.focused(self.farthest_setting)
+        open_, drawn = far.drawn(bellows.shortest), far.drawn(bellows.longest)
         start, end = _magnification_or_none(open_), drawn.magnification()
         if magnification >= end:
             return drawn._ring_at(magnification)
@@ -225,25 +263,28 @@ class Rig:
         if bellows is None:
             return _ends(self._over_ring()[1])
         shut = self.drawn(bellows.shortest)
-        smallest = 0.0 if _magnification_or_none(shut.focused(0.0)) is None else float(shut._over_ring()[1].min())
+        smallest = (
+            0.0
+            if _magnification_or_none(shut.focused(self.farthest_setting)) is None
+            else float(shut._over_ring()[1].min())
+        )
         return smallest, float(self.drawn(bellows.longest)._over_ring()[1].max())
 
     def focus_range(self):
         """Nearest and farthest plane of focus, as (subject_to_sensor near, far) in mm; far may be inf."""
-        settings = np.linspace(0.0, self.closest_setting, RING_SAMPLES) if self.closest_setting else np.zeros(1)
+        settings = self.ring(RING_SAMPLES)
         far, near = self.focused(settings), self.focused(settings)
         if self.bellows is not None:
             far, near = far.drawn(self.bellows.shortest), near.drawn(self.bellows.longest)
-            if _magnification_or_none(far.focused(0.0)) is None:
+            if _magnification_or_none(far.focused(self.farthest_setting)) is None:
                 return float(np.min(near.imaging().subject_to_sensor)), math.inf
         return float(np.min(near.imaging().subject_to_sensor)), float(np.max(far.imaging().subject_to_sensor))
 
     def _over_ring(self):
         """Settings of the ring, infinity first, and the magnification at each, its extremes among them: two arrays."""
-        closest = self.closest_setting
-        if closest == 0:
-            return np.zeros(1), np.array([float(self.magnification())])
-        settings = np.linspace(0.0, closest, RING_SAMPLES)
+        settings = self.ring(RING_SAMPLES)
+        if not self.has_ring:
+            return settings, np.array([float(self.magnification())])
         sizes = np.asarray(self.focused(settings).magnification(), dtype=float)
         for sign, at in ((1, int(sizes.argmin())), (-1, int(sizes.argmax()))):
             if 0 < at < RING_SAMPLES - 1:
@@ -274,7 +315,7 @@ class Rig:
 
     def _ring_at(self, magnification, over_ring=None):
         """The ring set for a size; of several such settings the one nearest to infinity."""
-        if self.closest_setting == 0:
+        if not self.has_ring:
             return self
         settings, sizes = over_ring or self._over_ring()
         over = sizes - magnification

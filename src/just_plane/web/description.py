@@ -11,15 +11,30 @@ REFUSALS = {
     "422": "A value that cannot be",
     "500": "The program's own fault",
 }
-DOWNLOADS = {
-    "getShotFile": ("application/json", "ShotFile"),
-    "getSteps": ("text/csv", None),
-    "getKitFile": ("application/json", "Kit"),
-    "getKitTable": ("text/csv", None),
-    "practiceFrame": ("image/jpeg", None),
-    "getPhotograph": ("image/jpeg", None),
-    "picturePreview": ("image/jpeg", None),
+Kinds = dict[str, str | None]
+PICTURE: Kinds = {"image/jpeg": None}
+TABLE: Kinds = {"text/csv": None}
+DOWNLOADS: dict[str, Kinds] = {
+    "getShotFile": {"application/json": "ShotFile"},
+    "getSteps": TABLE,
+    "getKitFile": {"application/json": "Kit"},
+    "getKitTable": TABLE,
+    "practiceFrame": PICTURE,
+    "getPhotograph": PICTURE,
+    "picturePreview": PICTURE,
+    "view": PICTURE,
+    "fileOfLog": {"application/json": "LogList", **TABLE},
+    "folderOfLog": {"application/zip": None},
+    "pictureOfLog": PICTURE,
+    "pictureOfRun": PICTURE,
+    "runFile": {"application/json": None},
+    "runSteps": TABLE,
+    "runCode": {"text/plain": None},
+    "frameOfJob": PICTURE,
+    "proofOfJob": PICTURE,
+    "fileOfJob": {"application/octet-stream": None},
 }
+"""Answers that are not JSON of the page: by operation, the types of their content and the model, where there is one."""
 SENT_AS_BYTES = {"addShotFromFile", "addKitFile", "findRuler", "keepPhotograph"}
 
 
@@ -40,9 +55,11 @@ def _complete(operation):
     for status, words in REFUSALS.items():
         responses.setdefault(status, {"description": words, "content": PROBLEM})
     if operation["operationId"] in DOWNLOADS:
-        kind, model = DOWNLOADS[operation["operationId"]]
-        schema = {"$ref": f"#/components/schemas/{model}"} if model else {"type": "string"}
-        responses["200"] = {"description": "A file to save", "content": {kind: {"schema": schema}}}
+        content = {
+            kind: {"schema": {"$ref": f"#/components/schemas/{model}"} if model else {}}
+            for kind, model in DOWNLOADS[operation["operationId"]].items()
+        }
+        responses["200"] = {"description": "A file to save", "content": content}
     if operation["operationId"] in SENT_AS_BYTES:
         operation["requestBody"] = {
             "required": True,

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import type { Gear, Kit } from "../../api/types";
 import { Pick } from "../../controls/Pick";
-import { KINDS, nameOf, newKitId, wordsOf, type Kind } from "../../gear/words";
+import { KINDS, nameOf, newKitId, type Kind } from "../../gear/words";
 
 const Adder = styled.div`
   width: 210px;
@@ -11,14 +11,12 @@ interface AddersProps {
   pieces: Kit["pieces"];
   shelf: Kit | undefined;
   onAdd: (gear: Gear) => void;
+  /** A piece of one's own, empty. */
+  onBegin: (kind: Kind) => void;
 }
 
 /** Another piece: generic with usual numbers, or one of one's own. */
-export function Adders({ pieces, shelf, onAdd }: AddersProps) {
-  const addNew = (kind: Kind) => {
-    const like = shelf?.pieces.find((each) => each.gear.kind === kind)?.gear;
-    if (like) onAdd({ ...like, name: `new ${wordsOf(kind).one}`, kit_id: newKitId(kind) });
-  };
+export function Adders({ pieces, shelf, onAdd, onBegin }: AddersProps) {
   return (
     <>
       <Adder>
@@ -44,7 +42,7 @@ export function Adders({ pieces, shelf, onAdd }: AddersProps) {
           value={null}
           placeholder="what is it?"
           options={KINDS.map(({ kind, one }) => ({ id: kind, label: one }))}
-          onChange={(kind) => addNew(kind as Kind)}
+          onChange={(kind) => onBegin(kind as Kind)}
         />
       </Adder>
     </>

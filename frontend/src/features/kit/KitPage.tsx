@@ -7,9 +7,11 @@ import { Link } from "react-aria-components";
 import { TopBar } from "../../controls/TopBar";
 import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
 import { nameOf, newKitId } from "../../gear/words";
+import { emptyGear } from "../../gear/empty";
 import { Adders } from "./Adders";
 import { KitFiles } from "./KitFiles";
 import { KitShelf } from "./KitShelf";
+import { NewPiece } from "./NewPiece";
 import { NoPiece, OnePiece } from "./OnePiece";
 import { useKit, useKitEditing, useShelf } from "../../gear/useKit";
 import { useKitKeys } from "./useKitKeys";
@@ -93,6 +95,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
   const said = useKit().data ?? opened;
   const shelf = useShelf().data;
   const [selected, setSelected] = useState<string | null>(null);
+  const [begun, setBegun] = useState<Gear | null>(null);
   const { draft: kit, edit } = editing;
   const pieces = kit.pieces;
   const index = pieces.findIndex((piece) => piece.gear.kit_id === selected);
@@ -124,7 +127,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
                 : "Nothing on the shelf yet. Start with generic gear and change its numbers, or bring in a list."}
             </p>
           </div>
-          <Adders pieces={pieces} shelf={shelf} onAdd={add} />
+          <Adders pieces={pieces} shelf={shelf} onAdd={add} onBegin={(kind) => setBegun(emptyGear(kind))} />
           <KitFiles revision={editing.kept.revision} onBrought={editing.takeTheirs} />
         </Head>
         <Columns>
@@ -139,7 +142,10 @@ function OpenKit({ opened }: { opened: KeptKit }) {
                 pieces={pieces}
                 findings={said.findings}
                 selected={selected}
-                onSelect={setSelected}
+                onSelect={(id) => {
+                  setBegun(null);
+                  setSelected(id);
+                }}
                 onCarry={(kit_id, carried) =>
                   setPieces(pieces.map((each) => (each.gear.kit_id === kit_id ? { ...each, carried } : each)))
                 }
@@ -153,7 +159,18 @@ function OpenKit({ opened }: { opened: KeptKit }) {
             </div>
           )}
           <section aria-label="One piece">
-            {piece ? (
+            {begun ? (
+              <NewPiece
+                key={begun.kit_id}
+                gear={begun}
+                onChange={setBegun}
+                onAdd={(gear) => {
+                  add(gear);
+                  setBegun(null);
+                }}
+                onLeave={() => setBegun(null)}
+              />
+            ) : piece ? (
               <OnePiece
                 gear={piece.gear}
                 at={`/pieces/${index}/gear`}

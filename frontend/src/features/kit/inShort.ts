@@ -25,7 +25,9 @@ function facts(gear: Gear, units: Units): (string | null | undefined | false)[] 
     case "lens":
       return [
         `${stop(gear.widest_f_number)} to ${stop(gear.narrowest_f_number)}`,
-        `up to ${times(gear.closest_magnification)}`,
+        gear.smallest_magnification
+          ? `${times(gear.smallest_magnification)} to ${times(gear.closest_magnification)} only`
+          : `up to ${times(gear.closest_magnification)}`,
         gear.tilt_deg ? `tilts ${figures(gear.tilt_deg)}°` : null,
         gear.shift_mm ? `shifts ${mm(gear.shift_mm)}` : null,
         gear.measured_focal_length_mm ||
@@ -35,11 +37,13 @@ function facts(gear: Gear, units: Units): (string | null | undefined | false)[] 
           : null,
         gear.thread_mm ? `thread ${figures(gear.thread_mm)}` : null,
       ];
-    case "zoom":
+    case "zoom": {
+      const largest = Math.max(gear.short.closest_magnification ?? 0, gear.long.closest_magnification ?? 0);
       return [
         `${mm(gear.short.focal_length_mm)} to ${mm(gear.long.focal_length_mm)}`,
-        `up to ${times(Math.max(gear.short.closest_magnification, gear.long.closest_magnification))}`,
+        largest ? `up to ${times(largest)}` : null,
       ];
+    }
     case "objective":
       return [
         times(gear.magnification),

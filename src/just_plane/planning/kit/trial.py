@@ -96,14 +96,14 @@ def candidates_of(base, group, aim):
         shares, reached = share_of_throw(sizes, aim.wanted)
         near = np.flatnonzero(np.abs(reached / aim.wanted - 1) < aim.within)
     else:
-        throw = _over_throw(with_extension(lengths), rig.closest_setting, sizes.shape)
+        throw = _over_throw(with_extension(lengths), sizes.shape)
         rooms = throw.subject_to_sensor - fronts(lengths, np.linspace(0.0, 1.0, sizes.shape[1])[None, :])
         stands_off = _stands_off(group)
         shares, near = share_of_end(sizes, rooms if stands_off is None else np.full(sizes.shape, stands_off), aim)
     if not len(near):
         return []
     lengths, shares = lengths[near], shares[near]
-    imaging = _each(with_extension(lengths).focused(shares[:, None] * rig.closest_setting).imaging(), len(near))
+    imaging = _each(with_extension(lengths).focused(_settings(rig, shares[:, None])).imaging(), len(near))
     return _candidates(group, [indices[place] for place in near], imaging, fronts(lengths[:, 0], shares), lens, aim)
 
 
@@ -139,9 +139,12 @@ def share_of_end(sizes, rooms, aim):
     return shares, np.flatnonzero(np.isfinite(value[row, at]))
 
 
-def _over_throw(rig, closest, shape):
-    settings = np.linspace(0.0, closest, shape[1]) if closest else np.zeros(1)
-    return Imaging._make(np.broadcast_to(each, shape) for each in rig.focused(settings[None, :]).imaging())
+def _over_throw(rig, shape):
+    return Imaging._make(np.broadcast_to(each, shape) for each in rig.focused(rig.ring(shape[1])[None, :]).imaging())
+
+
+def _settings(rig, shares):
+    return rig.farthest_setting + shares * (rig.closest_setting - rig.farthest_setting)
 
 
 def _stands_off(group):

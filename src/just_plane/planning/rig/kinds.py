@@ -61,6 +61,8 @@ KINDS: dict[str, Kind] = {
             "minimum_focus_distance": "minimum_focus_distance_mm",
             "focal_length": "focal_length_mm",
             "closest_magnification": "closest_magnification",
+            "largest_magnification": "closest_magnification",
+            "smallest_magnification": "smallest_magnification",
             "pupil_magnification": "pupil_magnification",
         },
     ),

@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 
 from just_plane.contract.gear import ASSUMED_PUPIL_MAGNIFICATION
-from just_plane.core.lens import Objective, Prime, prime_from_data_sheet
+from just_plane.core.data_sheet import closest_size, focal_length_at_closest, large_sizes_only, prime_from_data_sheet
+from just_plane.core.lens import Objective, Prime
 from just_plane.core.zoom import Zoom, ZoomEnd
 
 
@@ -12,22 +13,44 @@ class LensNumbers:
     """What the rest of the planning needs of a lens, mm."""
 
     core: Prime | Objective
-    """At infinity, the right way round."""
+    """At the far end of its ring, the right way round."""
     widest: float
     narrowest: float
     stops: str
     barrel: float
     growth: float
     hood: float
+    room: "RoomOnPaper | None" = None
+    """Of a lens whose working distances are on paper."""
 
     def barrel_at(self, own_magnification):
         """Mount to front of glass with the ring at a setting."""
-        closest = self.core.closest_magnification
-        return self.barrel + (self.growth * own_magnification / closest if closest else 0.0)
+        far = self.core.farthest_magnification
+        span = self.core.closest_magnification - far
+        return self.barrel + (self.growth * (own_magnification - far) / span if span else 0.0)
 
     def thin_from_mount(self, register):
-        """Where the thin lens that stands for it lies before its mount when focused at infinity."""
-        return self.core.focal_length_now - register
+        """Where the thin lens that stands for it lies before its mount with the ring at its far end."""
+        return self.core.image_distance - register
+
+
+@dataclass(frozen=True, slots=True)
+class RoomOnPaper:
+    """Working distance of a lens by one or two of its sizes. Front of the lens to the subject, mm."""
+
+    magnification: float
+    distance: float
+    growth: float
+    """mm by which it grows with 1/m."""
+
+    def at(self, magnification):
+        """Working distance where the lens works at a size, mm: the subject draws off by growth x 1/m.
+
+        Parameters
+        ----------
+        magnification : float or (N,) array
+        """
+        return self.distance + self.growth * (1 / magnification - 1 / self.magnification)
 
 
 def lens_numbers(placed):
@@ -47,10 +70,12 @@ def lens_numbers(placed):
         return _zoom(gear, placed.at_focal_length_mm)
     pupil = gear.measured_pupil_magnification or gear.pupil_magnification or ASSUMED_PUPIL_MAGNIFICATION
     marked = gear.measured_focal_length_mm or gear.focal_length_mm
-    if gear.measured_closest_focal_length_mm is not None:
+    if gear.smallest_magnification is not None:
+        core = large_sizes_only(marked, gear.smallest_magnification, gear.closest_magnification, pupil)
+    elif gear.measured_closest_focal_length_mm is not None:
         core = Prime(marked, 0.0, gear.closest_magnification, gear.measured_closest_focal_length_mm, pupil)
     else:
-        core = prime_from_data_sheet(marked, gear.minimum_focus_distance_mm, gear.closest_magnification, pupil)
+        core = prime_from_data_sheet(marked, closest_focus(gear, marked), gear.closest_magnification, pupil)
     return LensNumbers(
         core,
         gear.widest_f_number,
@@ -59,7 +84,29 @@ def lens_numbers(placed):
         gear.barrel_mm,
         gear.barrel_growth_mm,
         min(gear.hood_mm, gear.barrel_mm),
+        _room_on_paper(gear, marked),
     )
+
+
+def closest_focus(gear, focal_length):
+    """Subject to sensor at closest focus: as given, else that of a thin lens of this size there, mm."""
+    if gear.minimum_focus_distance_mm is not None:
+        return gear.minimum_focus_distance_mm
+    size = gear.closest_magnification
+    return focal_length * (2 + size + 1 / size)
+
+
+def _room_on_paper(gear, focal_length):
+    """The working distances of a lens for large sizes only: RoomOnPaper, or None where none is given."""
+    smallest, largest = gear.smallest_magnification, gear.closest_magnification
+    near, far = gear.working_distance_mm, gear.farthest_working_distance_mm
+    if smallest is None or (near is None and far is None):
+        return None
+    if near is None:
+        return RoomOnPaper(smallest, far, focal_length)
+    if far is None or smallest == largest:
+        return RoomOnPaper(largest, near, focal_length)
+    return RoomOnPaper(largest, near, (far - near) / (1 / smallest - 1 / largest))
 
 
 def zoom_in_core(gear):
@@ -69,15 +116,39 @@ def zoom_in_core(gear):
             ZoomEnd(
                 end.focal_length_mm,
                 end.minimum_focus_distance_mm,
-                end.closest_magnification,
+                size_at_end(end, other),
                 end.widest_f_number,
                 end.narrowest_f_number,
                 max(end.barrel_mm, 1e-3),
                 end.pupil_magnification or ASSUMED_PUPIL_MAGNIFICATION,
             )
-            for end in (gear.short, gear.long)
+            for end, other in ((gear.short, gear.long), (gear.long, gear.short))
         )
     )
+
+
+def size_at_end(end, other):
+    """Size at closest focus of one end of a zoom: as given, else what follows when it breathes as the other end does.
+
+    Parameters
+    ----------
+    end, other : contract ZoomEnd
+
+    Returns
+    -------
+    float
+
+    Raises
+    ------
+    OutOfDomainError   The end cannot focus so close: its size must be given.
+    """
+    if end.closest_magnification is not None:
+        return end.closest_magnification
+    breathes = 1.0
+    if other.closest_magnification is not None:
+        there = focal_length_at_closest(other.minimum_focus_distance_mm, other.closest_magnification)
+        breathes = there / other.focal_length_mm
+    return closest_size(end.focal_length_mm, end.minimum_focus_distance_mm, breathes)
 
 
 def _zoom(gear, set_to):

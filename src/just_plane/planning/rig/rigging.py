@@ -144,10 +144,11 @@ def rigged(asked, row, lens, rig):
     if stands_off is not None:
         # An objective's working distance is engraved or on paper, and better than a thin lens knows.
         imaging = imaging._replace(subject_to_sensor=front + stands_off)
+    imaging = _standing_off(row, lens, imaging, front)
     settings = over_throw = None
-    if rig.closest_setting:
-        settings = np.linspace(0.0, rig.closest_setting, THROW_SETTINGS)
-        over_throw = rig.focused(settings).imaging()
+    if rig.has_ring:
+        settings = rig.ring(THROW_SETTINGS)
+        over_throw = _standing_off(row, lens, rig.focused(settings).imaging(), _fronts(lens, front, rig, settings))
     return Rigged(
         asked,
         row,
@@ -159,6 +160,19 @@ def rigged(asked, row, lens, rig):
         settings,
         over_throw,
     )
+
+
+def _fronts(lens, front, rig, settings):
+    """Front of the rig to the sensor with the ring at other settings, mm: (N,) array."""
+    return front + lens.barrel_at(settings) - lens.barrel_at(float(rig.lens.own_magnification))
+
+
+def _standing_off(row, lens, imaging, front):
+    """What the rig does where the lens's own working distances are on paper, and nothing stands before it: better than
+    a thin lens knows where its front lies."""
+    if lens.room is None or row.lens or row.pieces[0].reversed:
+        return imaging
+    return imaging._replace(subject_to_sensor=front + lens.room.at(imaging.lens_magnification))
 
 
 def assemble(asked, row, wording):

@@ -148,7 +148,7 @@ def _at_same_setting(made, pieces, wording):
         asked, row = made.asked, arrange(pieces)
         lens, rig = assemble(asked, row, wording)
         own = float(made.rig.lens.own_magnification)
-        rig = rig.focused(min(own, rig.closest_setting))
+        rig = rig.focused(min(max(own, rig.farthest_setting), rig.closest_setting))
         if rig.bellows is not None and made.rig.bellows is not None:
             rig = rig.drawn(made.rig.bellows.length)
         return rigged(asked, row, lens, rig)

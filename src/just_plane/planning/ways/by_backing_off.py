@@ -87,7 +87,7 @@ def _with(setup, made, f_number, taken_out):
     if not further.size:
         return "the focus ring ends here: no farther back with this rig"
     settings = made.settings[further]
-    if made is setup.rigged and made.rig.closest_setting and float(made.rig.lens.own_magnification) > settings[0]:
+    if made is setup.rigged and made.rig.has_ring and float(made.rig.lens.own_magnification) > settings[0]:
         # Where the camera stands now: the factor may lie before the first setting of the table.
         settings = np.insert(settings, 0, float(made.rig.lens.own_magnification))
     at = _excess(setup, made.rig.focused(settings).imaging(), f_number)

@@ -29,7 +29,7 @@ from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
 
 api = LateBlueprint(
-    "practice", __name__, url_prefix="/api", abp_tags=[Tag(name="practice")], abp_responses={507: Problem}
+    "practice", __name__, url_prefix="/api", abp_tags=[Tag(name="practice")], abp_responses={404: Problem, 507: Problem}
 )
 
 
