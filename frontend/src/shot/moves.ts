@@ -74,3 +74,42 @@ export function withPoint(shot: Shot, id: string, change: (point: Point) => Poin
   const points = planeOf(shot).points;
   return withPlane(shot, { points: points.map((point) => (point.id === id ? change(point) : point)) });
 }
+
+/** The shot with one point put first: of the points it matters most. */
+export function withPointFirst(shot: Shot, id: string): Shot {
+  const points = planeOf(shot).points;
+  return withPlane(shot, {
+    points: [...points.filter((point) => point.id === id), ...points.filter((point) => point.id !== id)],
+  });
+}
+
+const FLAT_ID = "flat";
+
+/** The flat part that a shot is of, where it is of one. */
+export function flatOf(shot: Shot) {
+  const at = planeOf(shot).points.findIndex((point) => point.depth.by === "angle");
+  const point = planeOf(shot).points[at];
+  return point?.depth.by === "angle" ? { at, point, depth: point.depth } : null;
+}
+
+/** The shot of a flat thing that leans, as deep as it was said to be, in the middle of the frame. */
+export function withFlat(shot: Shot): Shot {
+  const angle_deg = 45;
+  const long = Number((shot.subject.depth_mm / Math.sin((angle_deg * Math.PI) / 180)).toPrecision(4));
+  const flat: Point = {
+    id: FLAT_ID,
+    name: shot.subject.what.slice(0, 60),
+    wanted: "sharp",
+    from_left: 0.5,
+    from_top: 0.5,
+    depth: {
+      by: "angle",
+      angle_deg,
+      recedes_deg: 90,
+      length_mm: long || 1,
+      width_mm: long || 1,
+      readings_mm: [],
+    },
+  };
+  return withPlane(shot, { points: [...planeOf(shot).points, flat] });
+}

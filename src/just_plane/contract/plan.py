@@ -280,6 +280,22 @@ class SteadyAnswer(Answer):
     background_share: Annotated[float | None, Field(description="The same, of the frame's width.")]
 
 
+class AimAnswer(Answer):
+    """Where to aim one frame when points differ in worth, the first of the list the most."""
+
+    behind_nearest_mm: float
+    behind_first_mm: Annotated[float, Field(description="Behind the point that matters most.")]
+    slack_mm: Annotated[float, Field(description="To either side, and the same points are held.")]
+    first: str
+    held: list[str]
+    missed: list[str]
+    presses: Annotated[
+        float | None,
+        Field(description="Share of presses from the hand that come within it; null: on a support."),
+    ]
+    words: Annotated[list[str], Field(description="Both schools: what matters most, and the plane through the body.")]
+
+
 class Verdict(Answer):
     """The shot in a sentence, as a colleague would say it."""
 
@@ -303,6 +319,7 @@ class Plan(Answer):
     plane: PlaneSection | None = None
     focus_behind_nearest_mm: float | None = None
     ways: list[WayAnswer] = []
+    aim: Annotated[AimAnswer | None, Field(description="null: no point is read.")] = None
     verdict: Verdict
 
 

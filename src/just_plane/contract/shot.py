@@ -338,6 +338,15 @@ class Shot(Model):
     ]
     measured: MeasuredSize | None = None
     framing: Framing
+    back_off_factor: Annotated[
+        float | None,
+        Field(
+            title="Back off by, times",
+            gt=1,
+            le=8,
+            description="How many times smaller on the sensor, cropped to the same picture; null: until it holds all.",
+        ),
+    ] = None
     focus_behind_nearest_mm: Annotated[
         float | None,
         Field(

@@ -3,6 +3,7 @@
 from just_plane.contract.plan import Plan
 from just_plane.planning.plane.section import plane
 from just_plane.planning.setup.setup import NoSetup, make_setup
+from just_plane.planning.stations.aim import aim
 from just_plane.planning.stations.aperture import aperture
 from just_plane.planning.stations.care import care
 from just_plane.planning.stations.light import light
@@ -48,6 +49,7 @@ def _plan(setup):
     return Plan(
         findings=said,
         ways=ways,
+        aim=aim(setup, ways),
         verdict=verdict(setup, ways, section.section, said),
         **begun,
         **{name: each.section for name, each in answers.items()},

@@ -14,6 +14,7 @@ import { OtherTrades } from "./OtherTrades";
 import { PointList } from "./PointList";
 import { ReadBack } from "./ReadBack";
 import { StripPick } from "./StripPick";
+import { WhereToAim } from "./WhereToAim";
 
 const Steps = styled.ol`
   margin: 0 0 14px;
@@ -57,6 +58,7 @@ export function PlanePanel({ shotId }: { shotId: string }) {
       <Troubles />
       <Cautions station="plane" />
       <PointList />
+      <WhereToAim />
       {plane?.setting ? (
         <>
           <Fold title="Look, and read back" {...fold("read")}>

@@ -11,7 +11,15 @@ import { TextBox } from "../../controls/TextBox";
 import { Fields, Wide } from "../../controls/panel";
 import { FlatPart } from "./FlatPart";
 import { useBench } from "../../shot/ShotContext";
-import { parseReadings, planeOf, readBy, withPlane, withPoint, type Depth } from "../../shot/moves";
+import {
+  parseReadings,
+  planeOf,
+  readBy,
+  withPlane,
+  withPoint,
+  withPointFirst,
+  type Depth,
+} from "../../shot/moves";
 
 const Box = styled.div`
   padding: 8px 8px 12px 11px;
@@ -108,6 +116,11 @@ export function PointEditor({ point, index }: { point: Point; index: number }) {
           />
         </Wide>
       </Fields>
+      {index > 0 ? (
+        <Button data-weight="quiet" onPress={() => edit((draft) => withPointFirst(draft, point.id))}>
+          It matters most: put it first
+        </Button>
+      ) : null}
       <Button data-weight="quiet" onPress={remove}>
         Remove this point
       </Button>

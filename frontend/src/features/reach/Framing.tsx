@@ -2,7 +2,8 @@ import type { Shot } from "../../api/types";
 import { Fields, Wide } from "../../controls/panel";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
-import { byShare } from "../../controls/steps";
+import { by, byShare } from "../../controls/steps";
+import { ShotQuantity } from "../../shot/fields";
 import { useBench } from "../../shot/ShotContext";
 
 const BY = [
@@ -60,6 +61,13 @@ export function Framing() {
           )}
         </Wide>
       )}
+      <ShotQuantity
+        at="/back_off_factor"
+        step={by(0.1, 0.5, 1.1)}
+        unit="×"
+        emptyHint="until it holds"
+        hint="and crop: one of the ways"
+      />
     </Fields>
   );
 }

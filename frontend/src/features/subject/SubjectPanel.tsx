@@ -5,6 +5,7 @@ import { length } from "../../units/format";
 import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { Cautions } from "../../shot/Cautions";
 import { ShotCheck, ShotPick, ShotQuantity, ShotSegments, ShotText } from "../../shot/fields";
+import { FlatSubject } from "./FlatSubject";
 import { Reminders } from "../../shot/Reminders";
 import { useBench } from "../../shot/ShotContext";
 
@@ -36,6 +37,7 @@ export function SubjectPanel({ shotId }: { shotId: string }) {
         <ShotQuantity at="/subject/moves_mm_s" step={byShare} emptyHint="not at all" />
         <ShotQuantity at="/subject/background_mm" step={byShare} emptyHint="no matter" />
       </Fields>
+      <FlatSubject />
       <Fields>
         <Wide>
           <ShotPick at="/subject/nature" options={NATURES} />

@@ -19,7 +19,7 @@ from just_plane.planning.setup.exposure import shutter
 from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.tried import tried_stops
 from just_plane.planning.words.findings import RefusedError
-from just_plane.planning.words.numbers import f_stop
+from just_plane.planning.words.numbers import f_stop, times
 
 MOST = 8.0
 """Factor past which so few pixels are left that nothing is gained by looking further."""
@@ -83,6 +83,8 @@ def _with(setup, made, f_number, taken_out):
         return "this rig gives one size only"
     m = setup.rigged.imaging.magnification
     sizes = np.asarray(made.over_throw.magnification)
+    if setup.shot.back_off_factor is not None:
+        return _by_own_factor(setup, made, f_number, taken_out)
     further = np.flatnonzero((sizes < m) & (sizes > m / MOST))[::-1]
     if not further.size:
         return "the focus ring ends here: no farther back with this rig"
@@ -110,6 +112,15 @@ def _with(setup, made, f_number, taken_out):
         )
         factor = float(there(share).factor)
     return _way(setup, made, f_number, min(factor * MARGIN, float(at.factor[-1])), setup.wavelength, taken_out)
+
+
+def _by_own_factor(setup, made, f_number, taken_out):
+    """Back off by the factor asked, whatever that holds: BackedOff, or why it cannot be."""
+    factor, m = setup.shot.back_off_factor, setup.rigged.imaging.magnification
+    smallest, largest = made.rig.magnification_range()
+    if not smallest <= m / factor <= largest:
+        return f"{factor:.3g}× back gives {times(m / factor)}; this rig gives {times(smallest)} to {times(largest)}"
+    return _way(setup, made, f_number, factor, setup.wavelength, taken_out)
 
 
 class _Excess(NamedTuple):

@@ -7,12 +7,11 @@ from just_plane.core.depth import limits_from_pupil
 from just_plane.core.hand_series import ENOUGH, MOST_SERIES, frames_by_hand, hand_places, hand_series
 from just_plane.core.stack import Stack
 from just_plane.core.ways import FramesView, stacked
+from just_plane.planning.setup.hands import sway_of
 from just_plane.planning.setup.own_steps import left_open
 from just_plane.planning.ways.compared import Compared, impossible
 from just_plane.planning.words.numbers import f_stop, percent
 
-LEANING_SWAY_MM = 0.4
-"""Along the lens, standard deviation, of hands that lean on something: assumed where none was tried."""
 NEARLY_ALWAYS = 0.95
 """Share of the series that hold all of it, from which it counts as held."""
 SURE = 0.99
@@ -34,7 +33,7 @@ def hand_way(setup):
     step = setup.depth / frames
     if setup.rigged.working_distance - setup.focus < setup.depth:
         return impossible(setup, "hand", "hand", title, "the lens would touch the subject before the last frame")
-    sway = shot.steadiness.hand_sways_mm or LEANING_SWAY_MM
+    sway, assumed = sway_of(shot)
     held = hand_series(setup.depth, near, far, frames, sway)
     frames_view = FramesView(
         view.magnification, view.pupil_distance, stop.effective_f_number, stop.blur, stop.lens_share
@@ -48,7 +47,7 @@ def hand_way(setup):
         "hand",
         replace(way, cover=cover),
         title,
-        _note(setup, held, sway, step, sure),
+        _note(setup, held, f"{setup.wording.length(sway)}{', assumed' if assumed else ''}", step, sure),
         stack=StackAnswer(
             step_mm=step,
             largest_step_mm=step,
@@ -74,8 +73,7 @@ def hand_way(setup):
 
 def _note(setup, held, sway, step, sure):
     length = setup.wording.length
-    assumed = "" if setup.shot.steadiness.hand_sways_mm is not None else ", assumed"
-    said = f"lean in, a frame every {length(step)}; hands sway {length(sway)}{assumed}"
+    said = f"lean in, a frame every {length(step)}; hands sway {sway}"
     if sure:
         return f"{said}: {percent(min(held.whole, SURE))} of such series hold all of it"
     if held.series == 1:

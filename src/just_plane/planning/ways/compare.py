@@ -27,7 +27,7 @@ def compared(setup):
     found = _singles(setup, {"one": stops.chosen, "one_best": setup.best.place, "one_narrowest": stops.clicks - 1})
     upright, tilted = plane_ways(setup)
     found += upright
-    if found[0].way.cover < 1:
+    if found[0].way.cover < 1 or setup.shot.back_off_factor is not None:
         found.append(_back_off(setup))
     if setup.shot.steadiness.held == "hand":
         found.append(hand_way(setup))
@@ -163,12 +163,17 @@ def _back_off(setup):
         "back_off",
         backed.way,
         f"Back off {backed.answer.factor:.2g}× and crop, {stop_words}",
-        words(setup.shot, backed.answer, setup.wording),
+        words(setup.shot, backed.answer, setup.wording) + _leaves_out(setup, backed.way),
         backed.against,
         back_off=backed.answer,
         keeps_picture=False,
         changes="gives up pixels",
     )
+
+
+def _leaves_out(setup, way):
+    """What standing back by one's own factor does not hold; nothing where it holds all."""
+    return f"; {_single_note(setup, way)}" if way.cover < 1 else ""
 
 
 def _answer(setup, item, rank, reason, steadiness, soft):
