@@ -1,6 +1,6 @@
 """The list of shots: pages, and lines that are kept with the revision they were made from."""
 
-from just_plane.store.shots import Place
+from just_plane.store.shots import Asked, Place
 
 
 def names(listed):
@@ -49,3 +49,39 @@ def test_lines_that_find_no_room_are_not_kept_and_nothing_else_happens(shots, po
     fill_disk()
     shots.keep_lines("mm", "now", {kept.revision: '{"a": "' + "x" * 900_000 + '"}'})
     assert shots.page("mm", "now", 5)[0].line_json is None
+
+
+def kept(shots, pod, **changes):
+    subject = pod.subject.model_copy(
+        update={key: changes.pop(key) for key in ("hold_still_s", "depth_mm") & changes.keys()}
+    )
+    return shots.add(pod.model_copy(update={**changes, "subject": subject}))
+
+
+def test_shots_are_found_by_words_as_they_stand(shots, pod):
+    kept(shots, pod, name="Ganache 100% dark", notes="")
+    kept(shots, pod, name="Ganache 1000 dark", notes="")
+    kept(shots, pod, name="Bar", notes="on slate_grey")
+    kept(shots, pod, name="Tray", heading="Tuesday", notes="")
+    assert names(shots.found("mm", "now", 9, Asked(text="100%"))) == ["Ganache 100% dark"]
+    assert names(shots.found("mm", "now", 9, Asked(text="GANACHE"))) == ["Ganache 1000 dark", "Ganache 100% dark"]
+    assert names(shots.found("mm", "now", 9, Asked(text="slate_grey"))) == ["Bar"]
+    assert names(shots.found("mm", "now", 9, Asked(text="tuesday"))) == ["Tray"]
+    assert names(shots.found("mm", "now", 9, Asked(text="\\"))) == []
+
+
+def test_a_heading_is_put_in_the_order_in_which_things_keep(shots, pod):
+    for name, hold in (("for ever", None), ("ten minutes", 600.0), ("a second", 1.0)):
+        kept(shots, pod, name=name, heading="Tuesday", hold_still_s=hold)
+    kept(shots, pod, name="another day", heading="Wednesday", hold_still_s=0.1)
+    found = shots.found("mm", "now", 9, Asked(heading="Tuesday", sort="hold"))
+    assert names(found) == ["a second", "ten minutes", "for ever"]
+    assert shots.headings() == ["Tuesday", "Wednesday"]
+
+
+def test_found_in_pages_by_name_and_by_depth(shots, pod):
+    for depth, name in enumerate(("b", "C", "a")):
+        kept(shots, pod, name=name, depth_mm=1.0 + depth)
+    by_name = [shots.found("mm", "now", 1, Asked(sort="name"), skip=skip) for skip in range(4)]
+    assert [names(page) for page in by_name] == [["a"], ["b"], ["C"], []]
+    assert names(shots.found("mm", "now", 9, Asked(sort="depth"))) == ["a", "C", "b"]

@@ -216,3 +216,17 @@ def test_a_body_that_says_it_is_something_else_is_not_guessed_at(client, pod):
     answer = client.post("/api/plan", data=pod.model_dump_json(), content_type="text/plain")
     assert answer.status_code == 415
     assert "text/plain" in answer.get_json()["detail"]
+
+
+def test_shots_are_looked_for_under_a_heading_and_packed_as_one_list(client, pod):
+    for name, heading, hold in (("pod", "Tuesday", 1200.0), ("melting", "Tuesday", 30.0), ("other", "Friday", None)):
+        shot = pod.model_dump() | {"name": name, "heading": heading}
+        shot["subject"] |= {"hold_still_s": hold}
+        assert client.post("/api/shots", json=shot).status_code == 201
+    found = client.get("/api/shots?heading=Tuesday&sort=hold").get_json()
+    assert [line["name"] for line in found["shots"]] == ["melting", "pod"]
+    assert found["headings"] == ["Friday", "Tuesday"]
+    packed = client.get("/api/packing?heading=Tuesday").get_json()
+    assert packed["shots"] == ["melting", "pod"]
+    assert all(piece["shots"] == ["melting", "pod"] for piece in packed["pieces"])
+    assert client.get("/api/shots?text=nothing").get_json()["shots"] == []

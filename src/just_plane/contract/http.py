@@ -7,7 +7,7 @@ from pydantic import Field
 from just_plane.contract.base import Answer, Model
 from just_plane.contract.kit import Kit
 from just_plane.contract.plan import Finding
-from just_plane.contract.shot import Shot, WayId
+from just_plane.contract.shot import Heading, Shot, WayId
 from just_plane.contract.words import FieldProblem
 
 
@@ -43,6 +43,8 @@ class LineSaid(Answer):
     headline: Annotated[str, Field(description="The plan's verdict.")]
     magnification: float | None
     depth_mm: float
+    heading: str = ""
+    hold_still_s: Annotated[float | None, Field(description="null: for ever.")] = None
 
 
 class ShotLine(LineSaid):
@@ -59,6 +61,7 @@ class ShotList(Answer):
 
     shots: list[ShotLine]
     next: Annotated[str, Field(description="The page behind this one, for after; empty: there is none.")]
+    headings: Annotated[list[str], Field(description="Under which shots stand.")] = []
 
 
 class SaveShot(Model):
@@ -86,8 +89,18 @@ class ListQuery(UnitsQuery):
     removed: Literal["no", "yes"] = "no"
     after: Annotated[
         str,
-        Field(max_length=60, pattern="^$|^[0-9TZ:.+-]{20,40}_[0-9]{1,16}$", description="next of the page before."),
+        Field(
+            max_length=60,
+            pattern="^$|^[0-9]{1,9}$|^[0-9TZ:.+-]{20,40}_[0-9]{1,16}$",
+            description="next of the page before.",
+        ),
     ] = ""
+    text: Annotated[str, Field(max_length=120, description="In name, subject, heading or notes; empty: any.")] = ""
+    heading: Annotated[Heading, Field(description="Under which they stand; empty: any.")] = ""
+    sort: Annotated[
+        Literal["changed", "name", "hold", "depth"],
+        Field(description="Last changed first, by name, what holds still shortest first, or the deepest first."),
+    ] = "changed"
 
 
 class StepsQuery(Model):

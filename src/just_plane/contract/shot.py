@@ -295,6 +295,7 @@ class Light(Model):
     ] = "through_lens"
 
 
+Heading = Annotated[str, Field(max_length=120)]
 WayId = Literal[
     "one",
     "one_best",
@@ -318,6 +319,9 @@ class Shot(Model):
     version: Literal[2]
     name: Annotated[str, Field(title="Name", min_length=1, max_length=120)]
     notes: Annotated[str, Field(title="Notes", max_length=4000)] = ""
+    heading: Annotated[
+        Heading, Field(title="Heading", description="Under which shots of a day or a job stand together; may be empty.")
+    ] = ""
     subject: Subject
     picture: Picture = Picture()
     sharp: Sharp = Sharp()

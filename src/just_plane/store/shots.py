@@ -15,6 +15,15 @@ class Place(NamedTuple):
     revision: int
 
 
+class Asked(NamedTuple):
+    """What is looked for in the list."""
+
+    text: str = ""
+    heading: str = ""
+    sort: str = "changed"
+    """``changed``, ``name``, ``hold`` or ``depth``."""
+
+
 class Listed(NamedTuple):
     """One shot of the list: its line, or the shot to make it from."""
 
@@ -63,6 +72,39 @@ class Shots(Documents):
             rows = connection.execute(statement("lines_page"), values).fetchall()
         return [self._listed(row) for row in rows]
 
+    def found(self, units, made_by, most, asked, *, skip=0, removed=False):
+        """Shots that answer to what is asked, in the order asked.
+
+        Parameters
+        ----------
+        units, made_by, most, removed   As for :meth:`page`.
+        asked : Asked
+        skip : int                      So many of them are on pages before.
+
+        Returns
+        -------
+        list of Listed                  Those that can be read: in a damaged one nothing can be looked for.
+        """
+        values = {
+            "kind": self.kind,
+            "removed": int(removed),
+            "units": units,
+            "made_by": made_by,
+            "text": f"%{_plain(asked.text)}%" if asked.text else "",
+            "heading": asked.heading,
+            "sort": asked.sort,
+            "most": most,
+            "skip": skip,
+        }
+        with self.database.read() as connection:
+            rows = connection.execute(statement("lines_found"), values).fetchall()
+        return [self._listed(row) for row in rows]
+
+    def headings(self):
+        """The headings under which shots stand: list of str, in order."""
+        with self.database.read() as connection:
+            return [row["heading"] for row in connection.execute(statement("headings"), {"kind": self.kind})]
+
     def _listed(self, row):
         shot = None if row["body_json"] is None else self._body_or_none(row)
         damaged = shot is None and row["line_json"] is None
@@ -79,3 +121,8 @@ class Shots(Documents):
                 connection.executemany(statement("line_keep"), rows)
         except DiskError:
             return
+
+
+def _plain(text):
+    """Text to be found as it stands: what means something to LIKE is marked."""
+    return text.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_")

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from just_plane.contract.http import LineSaid, ShotLine, ShotList
 from just_plane.planning.plan import plan_shot
-from just_plane.store.shots import Place
+from just_plane.store.shots import Asked, Place
 
 ON_A_PAGE = 60
 PACKAGE = Path(__file__).parents[1]
@@ -14,7 +14,7 @@ MAKES_LINES = ("contract", "core", "planning")
 """Layers whose code a line depends on."""
 
 
-def page_of(shots, units, after, *, removed):
+def page_of(shots, units, after, asked, *, removed):
     """A page of the list.
 
     Parameters
@@ -22,24 +22,32 @@ def page_of(shots, units, after, *, removed):
     shots : store Shots
     units : str          ``mm`` or ``in``.
     after : str          ``next`` of the page before; empty: the first page.
+    asked : Asked        What is looked for, and in which order.
     removed : bool       The shots that were put away.
 
     Returns
     -------
     ShotList
     """
-    before = None
-    if after:
-        saved_at, _, revision = after.rpartition("_")
-        before = Place(saved_at, int(revision))
-    listed = shots.page(units, this_program(), ON_A_PAGE + 1, before=before, removed=removed)
-    shown, more = listed[:ON_A_PAGE], len(listed) > ON_A_PAGE
+    if asked == Asked():
+        before = None
+        if "_" in after:
+            saved_at, _, revision = after.rpartition("_")
+            before = Place(saved_at, int(revision))
+        listed = shots.page(units, this_program(), ON_A_PAGE + 1, before=before, removed=removed)
+        shown = listed[:ON_A_PAGE]
+        behind = f"{shown[-1].saved_at}_{shown[-1].revision}" if shown else ""
+    else:
+        skip = int(after) if after.isdigit() else 0
+        listed = shots.found(units, this_program(), ON_A_PAGE + 1, asked, skip=skip, removed=removed)
+        shown, behind = listed[:ON_A_PAGE], str(skip + ON_A_PAGE)
     made = {each.revision: line_of(each.shot, units) for each in shown if each.shot is not None}
     if made:
         shots.keep_lines(units, this_program(), {revision: line.model_dump_json() for revision, line in made.items()})
     return ShotList(
         shots=[_line(each, made) for each in shown],
-        next=f"{shown[-1].saved_at}_{shown[-1].revision}" if more else "",
+        next=behind if len(listed) > ON_A_PAGE else "",
+        headings=shots.headings(),
     )
 
 
@@ -52,6 +60,8 @@ def line_of(shot, units):
         headline=plan.verdict.headline,
         magnification=plan.reach.magnification if plan.reach else None,
         depth_mm=plan.depth_mm,
+        heading=shot.heading,
+        hold_still_s=shot.subject.hold_still_s,
     )
 
 

@@ -1,4 +1,10 @@
-import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { useState } from "react";
 import { FileTrigger, Link } from "react-aria-components";
 import { useNavigate } from "react-router";
@@ -8,10 +14,12 @@ import type { KeptShot, Shot, ShotLine } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { Button } from "../../controls/Button";
-import { length, times } from "../../units/format";
+import { length, seconds, times } from "../../units/format";
 import { TopBar } from "../../controls/TopBar";
 import { useKit, useShelf } from "../../gear/useKit";
+import { ANY, LookFor } from "./LookFor";
 import { copyOf, newShot } from "./newShot";
+import { ToPack } from "./ToPack";
 
 const Page = styled.main`
   max-width: 1040px;
@@ -99,13 +107,16 @@ const LARGEST_FILE = 6_000_000;
 export function ShotList() {
   const { units } = usePreferences();
   const [removed, setRemoved] = useState<"no" | "yes">("no");
+  const [asked, setAsked] = useState(ANY);
+  const looking = asked.text !== "" || asked.heading !== "";
   const list = useInfiniteQuery({
-    queryKey: ["shots", units, removed],
+    queryKey: ["shots", units, removed, asked],
     queryFn: ({ pageParam: after }) =>
-      dataOf(api.GET("/api/shots", { params: { query: { units, removed, after } } })),
+      dataOf(api.GET("/api/shots", { params: { query: { units, removed, after, ...asked } } })),
     initialPageParam: "",
     getNextPageParam: (last) => last.next || null,
     refetchOnMount: "always",
+    placeholderData: keepPreviousData,
   });
   const alive = useQuery({
     queryKey: ["alive"],
@@ -113,6 +124,7 @@ export function ShotList() {
     staleTime: Infinity,
   });
   const work = useShotWork();
+  const headings = list.data?.pages[0]?.headings ?? [];
   const lines = (list.data?.pages ?? []).flatMap((page) => page.shots);
   return (
     <>
@@ -141,6 +153,7 @@ export function ShotList() {
         </Head>
         {work.trouble ? <Trouble role="alert">{work.trouble}</Trouble> : null}
         {list.isError ? <Trouble role="alert">{sentenceOf(list.error)}</Trouble> : null}
+        {lines.length || looking ? <LookFor asked={asked} headings={headings} onChange={setAsked} /> : null}
         {lines.length ? (
           <Rows>
             {lines.map((line) => (
@@ -154,11 +167,14 @@ export function ShotList() {
           </Rows>
         ) : list.isSuccess ? (
           <Empty>
-            {removed === "no"
-              ? "No shots yet. Make one: say how deep the subject is and how wide the frame, and the program says what it takes."
-              : "Nothing has been put away."}
+            {looking
+              ? "No shot answers to that. Look for less, or under any heading."
+              : removed === "no"
+                ? "No shots yet. Make one: say how deep the subject is and how wide the frame, and the program says what it takes."
+                : "Nothing has been put away."}
           </Empty>
         ) : null}
+        {lines.length && removed === "no" ? <ToPack heading={asked.heading} /> : null}
         {list.hasNextPage ? (
           <More>
             <Button isDisabled={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
@@ -188,7 +204,11 @@ function ShotRow({
     <Row>
       <Open href={`/shots/${line.shot_id}/subject`}>
         <strong>{line.name}</strong>
-        <span>{line.headline}</span>
+        <span>
+          {line.heading ? `${line.heading} · ` : ""}
+          {line.hold_still_s === null ? "" : `keeps ${seconds(line.hold_still_s)} · `}
+          {line.headline}
+        </span>
       </Open>
       <Figure>{line.magnification === null ? "—" : times(line.magnification)}</Figure>
       <Figure>{length(line.depth_mm, units)}</Figure>

@@ -67,6 +67,9 @@ export function SubjectPanel({ shotId }: { shotId: string }) {
           <ShotText at="/subject/what" />
         </Wide>
         <Wide>
+          <ShotText at="/heading" />
+        </Wide>
+        <Wide>
           <ShotText at="/notes" lines />
         </Wide>
       </Fields>

@@ -16,14 +16,20 @@ from just_plane.contract.http import (
 )
 from just_plane.contract.kit import Kit
 from just_plane.contract.kit_file import read_kit, read_table, write_kit, write_table
+from just_plane.contract.packing import PackingList, PackingQuery
 from just_plane.contract.search import SearchAnswer, SearchAsked
 from just_plane.planning.kit.check import check_kit, mm_per_turn, smallest_step_mm
+from just_plane.planning.kit.packing import packing
 from just_plane.planning.kit.search import search
 from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 from just_plane.store.kits import KIT_ID
+from just_plane.store.shots import Asked
 from just_plane.web.answers import answer, download, store
 from just_plane.web.late import LateBlueprint
+
+MOST_PACKED = 500
+"""Shots of one list: a year of them, under one heading."""
 
 api = LateBlueprint("kit", __name__, url_prefix="/api", abp_tags=[Tag(name="kit")], abp_responses={507: Problem})
 
@@ -98,6 +104,13 @@ def get_kit_uses():
         for kit_id in ids - {None}:
             uses.setdefault(kit_id, []).append(shot.name)
     return answer(KitUses(uses=[KitUse(kit_id=kit_id, shots=shots) for kit_id, shots in sorted(uses.items())]))
+
+
+@api.get("/packing", responses={200: PackingList}, operation_id="packShots")
+def pack_shots(query: PackingQuery):
+    """The gear of the shots under a heading, or of all, as one list to pack."""
+    found = store().shots.found("mm", "", MOST_PACKED, Asked(heading=query.heading, sort="hold"))
+    return answer(packing(query.heading, [each.shot for each in found if each.shot is not None]))
 
 
 @api.post("/search", responses={200: SearchAnswer}, operation_id="searchKit")

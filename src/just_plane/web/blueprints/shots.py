@@ -20,6 +20,7 @@ from just_plane.planning.plan import plan_shot
 from just_plane.planning.setup.rail_marks import knob_of
 from just_plane.planning.ways.step_table import step_csv
 from just_plane.store.errors import NotFoundError
+from just_plane.store.shots import Asked
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 from just_plane.web.kept import kept_shot
@@ -38,7 +39,8 @@ api = LateBlueprint(
 @api.get("", responses={200: ShotList}, operation_id="listShots")
 def list_shots(query: ListQuery):
     """Shots with their verdicts, a page at a time."""
-    return answer(page_of(store().shots, query.units, query.after, removed=query.removed == "yes"))
+    asked = Asked(query.text.strip(), query.heading, query.sort)
+    return answer(page_of(store().shots, query.units, query.after, asked, removed=query.removed == "yes"))
 
 
 @api.post("", responses={201: KeptShotAnswer}, operation_id="addShot")
