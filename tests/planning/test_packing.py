@@ -1,6 +1,7 @@
 """One list of gear for a day's shots."""
 
 from just_plane.planning.kit.packing import packing
+from just_plane.planning.plan import plan_shot
 
 
 def test_every_piece_once_and_as_many_as_the_shot_that_needs_most(pod, tray, changed):
@@ -29,3 +30,12 @@ def test_a_rail_that_stands_in_the_stack_by_name_is_packed_once(pod, changed):
 def test_nothing_to_pack_for_no_shots():
     listed = packing("empty", [])
     assert (listed.pieces, listed.cost) == ([], None)
+
+
+def test_a_plan_says_what_the_gear_costs_where_it_was_typed(pod, changed):
+    assert plan_shot(pod).gear_cost is None
+    body = pod.body.model_dump() | {"cost": 900.0}
+    rig = [piece.model_dump() for piece in pod.rig]
+    rig[0]["gear"]["cost"] = 250.5
+    plan = plan_shot(changed(pod, {"/body": body, "/rig": rig, "/on_set": []}))
+    assert (plan.gear_cost, plan.gear_cost_unknown) == (1150.5, len(rig) - 1)

@@ -318,6 +318,8 @@ class Plan(Answer):
     light: LightAnswer | None = None
     plane: PlaneSection | None = None
     focus_behind_nearest_mm: float | None = None
+    gear_cost: Annotated[float | None, Field(description="Of the pieces whose cost is typed; null: of none.")] = None
+    gear_cost_unknown: Annotated[int, Field(description="Pieces whose cost is not typed.")] = 0
     ways: list[WayAnswer] = []
     aim: Annotated[AimAnswer | None, Field(description="null: no point is read.")] = None
     verdict: Verdict

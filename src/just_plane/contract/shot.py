@@ -312,6 +312,13 @@ WayId = Literal[
 ]
 
 
+class OtherWay(Model):
+    """A way of another shot, to compare with."""
+
+    shot_id: Annotated[str, Field(min_length=8, max_length=40, pattern="^[0-9A-Za-z_-]+$")]
+    way: Annotated[WayId | None, Field(description="null: the one decided on there, else the recommended one.")] = None
+
+
 class Shot(Model):
     """One shot, whole: enough to plan it again anywhere."""
 
@@ -372,6 +379,9 @@ class Shot(Model):
     ] = []
     chosen_way: Annotated[WayId | None, Field(description="The way decided on; null: not decided.")] = None
     pinned: Annotated[list[WayId], Field(max_length=4, description="Ways kept in sight side by side.")] = []
+    beside: Annotated[
+        list[OtherWay], Field(max_length=3, description="Ways of other shots kept beside them: by other rigs.")
+    ] = []
 
     @model_validator(mode="before")
     @classmethod

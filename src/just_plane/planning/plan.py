@@ -6,6 +6,7 @@ from just_plane.planning.setup.setup import NoSetup, make_setup
 from just_plane.planning.stations.aim import aim
 from just_plane.planning.stations.aperture import aperture
 from just_plane.planning.stations.care import care
+from just_plane.planning.stations.cost import gear_cost
 from just_plane.planning.stations.light import light
 from just_plane.planning.stations.reach import reach
 from just_plane.planning.stations.room import room
@@ -70,7 +71,10 @@ def _begun(framed):
     """The sections that ask for no more than the rig before the subject: (members of Plan, findings)."""
     answers = {"reach": reach(framed), "sharpness": sharpness(framed)}
     of_shot = Answered(None, (*care(framed.shot), *subject(framed.depth, framed.shot.sharp), *room(framed)))
+    cost, unknown = gear_cost(framed.shot)
     parts = {
+        "gear_cost": cost,
+        "gear_cost_unknown": unknown,
         "depth_mm": framed.depth,
         "depth_from_points": framed.depth_from_points,
         "focus_behind_nearest_mm": framed.focus,

@@ -47,6 +47,8 @@ interface FootProps {
   way: WayAnswer | null;
   chosen: WayAnswer["id"] | null;
   pinned: WayAnswer["id"][];
+  /** Ways of other shots beside them. */
+  beside: number;
   comparing: boolean;
   onChoose: (id: WayAnswer["id"] | null) => void;
   onPin: (id: WayAnswer["id"], pinned: boolean) => void;
@@ -55,7 +57,7 @@ interface FootProps {
 
 /** The verdict in a sentence, and the next thing to do. */
 export const Foot = memo(function Foot(props: FootProps) {
-  const { plan, way, chosen, pinned, comparing, onChoose, onPin, onCompare } = props;
+  const { plan, way, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
   const decided = way !== null && chosen === way.id;
   return (
     <Bar>
@@ -71,9 +73,9 @@ export const Foot = memo(function Foot(props: FootProps) {
       <Keys>
         <Key>W</Key>next way
       </Keys>
-      {pinned.length || comparing ? (
+      {pinned.length || beside || comparing ? (
         <Button aria-pressed={comparing} onPress={() => onCompare(!comparing)}>
-          {comparing ? "Back to the bench" : `Side by side (${pinned.length})`}
+          {comparing ? "Back to the bench" : `Side by side (${pinned.length + beside})`}
         </Button>
       ) : null}
       {way && way.frames > 0 && !comparing ? (

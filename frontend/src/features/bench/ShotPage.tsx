@@ -142,9 +142,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       if (target) void navigate(`/shots/${kept.id}/${target.id}`);
     },
   });
-  useEffect(() => {
-    document.title = `${shot.name} · Just Plane`;
-  }, [shot.name]);
+  useTitle(shot.name);
 
   const decide = useCallback(
     (id: WayAnswer["id"] | null) => edit((draft) => ({ ...draft, chosen_way: id })),
@@ -182,7 +180,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
         <Columns>
           <CalmPanel bench={bench} station={station} shotId={kept.id} />
           {comparing ? (
-            <Compare onBack={() => setComparing(false)} />
+            <Compare shotId={kept.id} onBack={() => setComparing(false)} />
           ) : (
             <BenchArea station={station} shotId={kept.id} />
           )}
@@ -192,6 +190,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           way={way}
           chosen={shot.chosen_way ?? null}
           pinned={shot.pinned}
+          beside={shot.beside.length}
           comparing={comparing}
           onChoose={decide}
           onPin={pin}
@@ -200,6 +199,12 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       </Page>
     </BenchContext>
   );
+}
+
+function useTitle(name: string) {
+  useEffect(() => {
+    document.title = `${name} · Just Plane`;
+  }, [name]);
 }
 
 interface CalmPanelProps {

@@ -1,11 +1,10 @@
 import { shutter } from "../../api/shutter";
-import type { MouseEvent } from "react";
+import type { MouseEvent, ReactNode } from "react";
 import styled from "styled-components";
-import type { WayAnswer } from "../../api/types";
-import { frames, length, percent, seconds, stop } from "../../units/format";
+import type { Plan, Shot, WayAnswer } from "../../api/types";
+import { figures, frames, length, percent, seconds, stop } from "../../units/format";
 import { usePreferences } from "../../look/preferences";
 import { FactList } from "../../controls/FactList";
-import { useBench } from "../../shot/ShotContext";
 import { usePreview, type Looked } from "./usePreview";
 
 const Box = styled.article`
@@ -58,16 +57,28 @@ const Reason = styled.p`
 `;
 
 interface ColumnProps {
+  /** The shot that it is a way of. */
+  shot: Shot;
+  plan: Plan;
   way: WayAnswer;
+  /** Of another shot: its name ... */
+  of?: ReactNode;
+  /** ... and what can be chosen of it. */
+  foot?: ReactNode;
   looked: Looked;
   onLook: (fromLeft: number, fromTop: number) => void;
 }
 
+function costWords(plan: Plan): string {
+  if (plan.gear_cost === null) return "not typed";
+  const without = plan.gear_cost_unknown ? `, ${plan.gear_cost_unknown} not typed` : "";
+  return `${figures(plan.gear_cost, 6)}${without}`;
+}
+
 /** One pinned way: its picture, its price, and why it ranks where it does. */
-export function Column({ way, looked, onLook }: ColumnProps) {
-  const { drawn } = useBench();
+export function Column({ shot, plan, way, of, foot, looked, onLook }: ColumnProps) {
   const { units } = usePreferences();
-  const preview = usePreview(drawn, way.id, looked);
+  const preview = usePreview(shot, way.id, looked);
   const onClick = (event: MouseEvent<HTMLDivElement>) => {
     if (looked.zoom !== "frame") return;
     const box = event.currentTarget.getBoundingClientRect();
@@ -98,11 +109,14 @@ export function Column({ way, looked, onLook }: ColumnProps) {
         ? "—"
         : `${length(steady.background_um / 1000, units)}, ${((steady.background_share ?? 0) * 100).toFixed(1)} %`,
     ],
+    ["Room", plan.reach ? length(way.back_off?.room_mm ?? plan.reach.working_distance_mm, units) : "—"],
+    ["Gear costs", costWords(plan)],
   ];
   return (
     <Box aria-label={way.title}>
       <h2>
-        {way.rank}. {way.title}
+        {of ? <>{of}: </> : `${way.rank}. `}
+        {way.title}
       </h2>
       <Pane onClick={onClick} aria-busy={preview.busy}>
         {preview.url ? (
@@ -125,6 +139,7 @@ export function Column({ way, looked, onLook }: ColumnProps) {
           ))}
         </ul>
       ) : null}
+      {foot}
     </Box>
   );
 }

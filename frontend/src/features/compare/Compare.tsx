@@ -3,7 +3,9 @@ import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { Segments } from "../../controls/Segments";
 import { useBench } from "../../shot/ShotContext";
+import { BesidePick } from "./BesidePick";
 import { Column } from "./Column";
+import { OtherColumn } from "./OtherColumn";
 import type { Looked, Zoom } from "./usePreview";
 
 const Area = styled.section`
@@ -42,10 +44,11 @@ const ZOOMS = [
 ] as const;
 
 /** The pinned ways side by side: what each looks like, and what it costs. */
-export function Compare({ onBack }: { onBack: () => void }) {
-  const { shot, plan } = useBench();
+export function Compare({ shotId, onBack }: { shotId: string; onBack: () => void }) {
+  const { shot, drawn, plan } = useBench();
   const [looked, setLooked] = useState<Looked>({ zoom: "frame", fromLeft: 0.5, fromTop: 0.5 });
   const ways = shot.pinned.flatMap((id) => plan?.ways.find((way) => way.id === id) ?? []);
+  const columns = ways.length + shot.beside.length;
   const look = (fromLeft: number, fromTop: number) =>
     setLooked((last) => ({ zoom: last.zoom === "frame" ? "pixels" : last.zoom, fromLeft, fromTop }));
   return (
@@ -55,6 +58,7 @@ export function Compare({ onBack }: { onBack: () => void }) {
           A made-up surface laid through your points, seen with each way&apos;s own blur and diffraction.{" "}
           {looked.zoom === "frame" ? "Click where to look closer." : "Pixels of the final picture."}
         </p>
+        <BesidePick shotId={shotId} />
         <div style={{ minWidth: 300 }}>
           <Segments
             label="Shown at"
@@ -64,10 +68,13 @@ export function Compare({ onBack }: { onBack: () => void }) {
           />
         </div>
       </Head>
-      {ways.length ? (
-        <Columns style={{ gridTemplateColumns: `repeat(${ways.length}, minmax(0, 1fr))` }}>
+      {plan && columns ? (
+        <Columns style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
           {ways.map((way) => (
-            <Column key={way.id} way={way} looked={looked} onLook={look} />
+            <Column key={way.id} shot={drawn} plan={plan} way={way} looked={looked} onLook={look} />
+          ))}
+          {shot.beside.map((other) => (
+            <OtherColumn key={other.shot_id} other={other} looked={looked} onLook={look} />
           ))}
         </Columns>
       ) : (

@@ -35,5 +35,5 @@ const LONGEST_NAME = 120;
 /** The same shot under a name that says so; what was decided and put aside belongs to the one it came from. */
 export function copyOf(shot: Shot): Shot {
   const name = `${shot.name.slice(0, LONGEST_NAME - 5)} copy`;
-  return { ...shot, name, chosen_way: null, put_aside: [], pinned: [] };
+  return { ...shot, name, chosen_way: null, put_aside: [], pinned: [], beside: [] };
 }

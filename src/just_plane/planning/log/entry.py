@@ -20,8 +20,6 @@ def set_of(shot, run_plan):
     """
     plan = plan_shot(shot)
     way = next((each for each in plan.ways if each.id == run_plan.way), None)
-    pieces = [*(placed.gear for placed in shot.rig), shot.body, *(thing.gear for thing in shot.on_set)]
-    costs = [piece.cost for piece in pieces if piece.cost is not None]
     names = [placed.gear.name or placed.gear.kind for placed in shot.rig]
     return LogSet(
         shot_name=shot.name,
@@ -38,8 +36,8 @@ def set_of(shot, run_plan):
         step_mm=way.stack.step_mm if way and way.stack else None,
         frames_planned=sum(not step.added for step in run_plan.steps),
         time_planned_s=run_plan.time_s,
-        gear_cost=round(sum(costs), 2) if costs else None,
-        gear_cost_unknown=len(pieces) - len(costs),
+        gear_cost=plan.gear_cost,
+        gear_cost_unknown=plan.gear_cost_unknown,
     )
 
 
