@@ -8,7 +8,8 @@ from playwright.sync_api import expect
 
 from browser.conftest import Server
 from browser.test_journeys import field, pick, saved, station, tape, type_into
-from just_plane.contract.kit_file import read_kit, read_table
+from just_plane.contract.kit_file import read_kit
+from just_plane.contract.kit_table import read_table
 from just_plane.core.frames.ruler_picture import ruler_picture
 from just_plane.pictures.writing import jpeg
 

@@ -1,5 +1,7 @@
 """The kit as a file and as a table: what goes out comes in again, and what cannot be read is said."""
 
+import csv
+import io
 import json
 from pathlib import Path
 
@@ -11,7 +13,8 @@ from hypothesis import strategies as st
 from just_plane.contract.gear import KINDS
 from just_plane.contract.json_file import FileError
 from just_plane.contract.kit import Kit, empty_kit
-from just_plane.contract.kit_file import columns, read_kit, read_table, write_kit, write_table
+from just_plane.contract.kit_file import read_kit, write_kit
+from just_plane.contract.kit_table import columns, read_table, write_table
 from just_plane.shelf.starter import starter_shelf
 
 ROOT = Path(__file__).parents[2]
@@ -57,12 +60,24 @@ def test_a_hand_written_table_needs_only_what_it_says():
         ("", "no rows, or no column called kind"),
         ("name,length_mm\nx,3", "no column called kind"),
         (f"{HEAD}\ntripod,a,b,yes,3", "Row 2: “tripod” is no kind of gear"),
-        (f"{HEAD}\ntube,a,b,yes,12\ntube,c,d,yes,long", "Row 3: Length"),
-        (f"{HEAD}\ntube,a,b,yes,-3", "Row 2: Length must be more than 0 mm; got “-3”"),
-        (f"{HEAD}\ntube,a,b,yes,", "Row 2: Length is missing"),
+        (f"{HEAD}\ntube,a,b,yes,12\ntube,c,d,yes,long", "Row 3, column length_mm: “long” is not a number"),
+        (f"{HEAD}\ntube,a,b,yes,-3", "Row 2, column length_mm: Length must be more than 0 mm; got -3"),
+        (f"{HEAD}\ntube,a,b,yes,", "Row 2, column length_mm: Length is missing"),
         (f"{HEAD},colour\ntube,a,b,yes,12,red", "column “colour” is not one of a kit"),
         (f"{HEAD}\ntube,a,b,yes,12\ntube,a,c,yes,20", "two pieces have the kit_id “a”"),
-        ("kind,sensor_width_mm,sensor_height_mm,crop_modes\nbody,36,24,small", "crop mode “small” cannot be read"),
+        (
+            "kind,sensor_width_mm,sensor_height_mm,crop_modes\nbody,36,24,small",
+            "column crop_modes: “small” cannot be read",
+        ),
+        (f"{HEAD}\ntube,a,b,yes,12,13", "Row 2 has 6 cells; the table has 5 columns"),
+        (f"{HEAD},length_mm\ntube,a,b,yes,12,13", "column “length_mm” stands there twice"),
+        (f"{HEAD}\ntube,a,b,yes,1_0", "Row 2, column length_mm: “1_0” is not a number"),
+        (f'{HEAD}\ntube,a,b,yes,"12,5"', "Row 2, column length_mm: “12,5” is not a number"),
+        (f"{HEAD}\ntube,a,b,yes,inf", "“inf” is not a number"),
+        (f"{HEAD}\ntube,a,b,1,12", "Row 2, column carried: “1” is neither yes nor no"),
+        (f"{HEAD},contacts\ntube,a,b,yes,12,maybe", "column contacts: “maybe” is neither yes nor no"),
+        (f"{HEAD}\ntube,,,yes,12\ntube,,,yes,12", "Rows 2 and 3 are alike"),
+        (f"{HEAD}\ntube,,ring,yes,12\ntube,,Ring!,yes,20", "Rows 2 and 3 are alike"),
     ],
 )
 def test_a_table_that_cannot_be_read_is_refused_with_its_row(text, words):
@@ -130,3 +145,37 @@ def test_whatever_pieces_are_called_and_measure_the_table_gives_them_back(rows, 
             before.gear.contacts,
             before.carried,
         )
+
+
+def test_a_table_with_semicolons_has_decimal_commas():
+    kit = read_table("kind;name;length_mm;carried\ntube;my tube;12,5;yes\ntube;other;20.5;no\n")
+    assert [piece.gear.length_mm for piece in kit.pieces] == [12.5, 20.5]
+
+
+def test_an_id_goes_with_the_piece_and_not_with_its_row():
+    rows = ["tube,12 mm,12", "tube,,20.5", "tube,,36"]
+    there, back = (read_table("kind,name,length_mm\n" + "\n".join(each)) for each in (rows, rows[::-1]))
+    assert [p.gear.kit_id for p in there.pieces] == [p.gear.kit_id for p in back.pieces[::-1]]
+
+
+@pytest.mark.parametrize("name", ["=1+1", "@sum", "+4", "-x", "'quoted", "\ttab", "plain"])
+def test_words_that_look_like_a_formula_are_shown_as_text_and_come_back(name):
+    tube = {"kind": "tube", "kit_id": "t", "name": name, "length_mm": 12.0}
+    kit = Kit.model_validate({"format": "just-plane/kit", "version": 1, "pieces": [{"gear": tube}]})
+    text = write_table(kit)
+    row = next(csv.DictReader(io.StringIO(text, newline="")))
+    assert not row["name"].startswith(("=", "+", "-", "@", "\t"))
+    assert read_table(text).pieces[0].gear.name == name
+
+
+@given(
+    st.lists(st.tuples(st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc")), min_size=1, max_size=30),
+                       lengths, lengths), max_size=4)
+)  # fmt: skip
+def test_crop_modes_come_back_whatever_they_are_called_with_all_their_digits(modes):
+    body = {
+        "kind": "body", "kit_id": "b", "sensor_width_mm": 36.0, "sensor_height_mm": 24.0,
+        "crop_modes": [{"name": name, "width_mm": wide, "height_mm": high} for name, wide, high in modes],
+    }  # fmt: skip
+    kit = Kit.model_validate({"format": "just-plane/kit", "version": 1, "pieces": [{"gear": body}]})
+    assert read_table(write_table(kit)) == kit

@@ -6,7 +6,8 @@ import json
 import pytest
 from PIL import Image
 
-from just_plane.contract.kit_file import write_kit, write_table
+from just_plane.contract.kit_file import write_kit
+from just_plane.contract.kit_table import write_table
 from just_plane.core.frames.ruler_picture import ruler_picture
 from just_plane.demo.catalogue import fill
 from just_plane.pictures.writing import jpeg

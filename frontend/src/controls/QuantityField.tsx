@@ -2,6 +2,7 @@ import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "r
 import { TextField } from "react-aria-components";
 import styled from "styled-components";
 import { usePreferences } from "../look/preferences";
+import { store, stored, unstore } from "../look/storage";
 import { editable } from "../units/format";
 import { keyboardFor, parseQuantity, type Kind } from "../units/parse";
 import { FieldHint, FieldInput, FieldLabel, FieldTrouble } from "./field";
@@ -42,6 +43,8 @@ export interface QuantityFieldProps {
   problem?: string | undefined;
   hint?: string | undefined;
   unit?: string;
+  /** A name under which what is being typed is kept in this window, so that a reload does not lose it. */
+  keptAs?: string;
 }
 
 /**
@@ -51,7 +54,7 @@ export interface QuantityFieldProps {
 export const QuantityField = memo(function QuantityField(props: QuantityFieldProps) {
   const { label, kind, value, step, onChange, onEmpty, emptyHint, problem, hint } = props;
   const { units } = usePreferences();
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, setTyped] = useTyped(props.keptAs);
   const [refused, setRefused] = useState<string | null>(null);
   const scrub = useRef<{ x: number; value: number } | null>(null);
   const shown = typed ?? (value === null ? "" : editable(value, kind, units));
@@ -136,6 +139,19 @@ export const QuantityField = memo(function QuantityField(props: QuantityFieldPro
     </TextField>
   );
 });
+
+/** What is typed and not taken over yet; null: nothing is. */
+function useTyped(name: string | undefined): [string | null, (typed: string | null) => void] {
+  const key = name === undefined ? null : `just-plane.typed.${name}`;
+  const [typed, setTyped] = useState<string | null>(() => (key === null ? null : stored("session", key)));
+  const set = (next: string | null) => {
+    setTyped(next);
+    if (key === null) return;
+    if (next === null) unstore("session", key);
+    else store("session", key, next);
+  };
+  return [typed, set];
+}
 
 function unitOf(kind: Kind, units: string): string {
   return { length: units, time: "s", percent: "%", ratio: "×", fNumber: "", count: "", plain: "" }[kind];

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
 import { FieldInput, FieldLabel, FieldTrouble } from "./field";
@@ -22,13 +22,21 @@ interface TextBoxProps {
   maxLength?: number;
 }
 
-/** Words, taken over when the field is left. */
+const QUIET_MS = 500;
+
+/** Words, taken over when typing rests, and when the field is left. */
 export function TextBox({ label, value, onChange, lines = false, problem, maxLength }: TextBoxProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const take = () => {
     if (typed !== null && typed !== value) onChange(typed);
     setTyped(null);
   };
+  // Kept while it is being typed, not only when the field is left: a window may close in mid-sentence.
+  useEffect(() => {
+    if (typed === null || typed === value) return;
+    const timer = setTimeout(() => onChange(typed), QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [typed, value, onChange]);
   return (
     <TextField
       value={typed ?? value}

@@ -32,8 +32,8 @@ export function useKitEditing(opened: KeptKit) {
       id: "kit",
       member: "kit",
       get: async () => took(await dataOf(api.GET("/api/kit"))),
-      put: async (base_revision, kit) =>
-        took(await dataOf(api.PUT("/api/kit", { body: { base_revision, kit } }))),
+      put: async (base_revision, kit, continues) =>
+        took(await dataOf(api.PUT("/api/kit", { body: { base_revision, kit, continues } }))),
       step: async (direction, base_revision) =>
         took(
           await dataOf(

@@ -1,5 +1,6 @@
 import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
 import type { Units } from "../units/units";
+import { store, stored } from "./storage";
 
 export type ThemeName = "paper" | "dark";
 
@@ -36,9 +37,9 @@ function systemIsDark() {
 /** A choice kept in this browser; the first of the values is the default. */
 function useKept<T extends string>(key: string, values: T[]): [T, (value: T) => void] {
   const [value, setValue] = useState<T>(() => {
-    const kept = localStorage.getItem(key);
+    const kept = stored("local", key);
     return values.find((candidate) => candidate === kept) ?? (values[0] as T);
   });
-  useEffect(() => localStorage.setItem(key, value), [key, value]);
+  useEffect(() => void store("local", key, value), [key, value]);
   return [value, setValue];
 }

@@ -3,6 +3,7 @@ import type { Finding, Plan, Shot, WayAnswer } from "../api/types";
 import type { ShotEditing } from "./useShot";
 
 export interface OnTheBench {
+  shotId: string;
   shot: Shot;
   /** The shot as drawn: the draft, or the last one that worked while the draft is refused. */
   drawn: Shot;

@@ -39,6 +39,7 @@ type Some<T, K extends keyof T> = { [Key in K]: T[Key] };
 /** A number of the shot. */
 export function ShotQuantity({ at, step, label, hint, kind, ...more }: QuantityProps) {
   const { facts, value, set, problem, caution } = useShotField<number | null>(at);
+  const { shotId } = useBench();
   const bounded = useSteady(within(facts, step));
   const empty = useCallback(() => set(null), [set]);
   return (
@@ -51,6 +52,7 @@ export function ShotQuantity({ at, step, label, hint, kind, ...more }: QuantityP
       {...(facts.empty ? { onEmpty: empty } : {})}
       problem={problem}
       hint={caution ?? hint}
+      keptAs={`${shotId}${at}`}
       {...more}
     />
   );

@@ -32,8 +32,10 @@ function placeOf(shotId: string): Place<Shot> {
     id: shotId,
     member: "shot",
     get: async () => keptOf(await dataOf(api.GET("/api/shots/{shot_id}", { params }))),
-    put: async (base_revision, shot) =>
-      keptOf(await dataOf(api.PUT("/api/shots/{shot_id}", { params, body: { base_revision, shot } }))),
+    put: async (base_revision, shot, continues) =>
+      keptOf(
+        await dataOf(api.PUT("/api/shots/{shot_id}", { params, body: { base_revision, shot, continues } })),
+      ),
     step: async (direction, base_revision) =>
       keptOf(
         await dataOf(
@@ -50,6 +52,7 @@ function placeOf(shotId: string): Place<Shot> {
               revision: kept.revision,
               can_undo: kept.can_undo,
               can_redo: kept.can_redo,
+              removed: kept.removed ?? false,
               shot: kept.body,
             }
           : last,

@@ -64,11 +64,17 @@ class ShotList(Answer):
     headings: Annotated[list[str], Field(description="Under which shots stand.")] = []
 
 
+Continues = Annotated[
+    bool, Field(description="It goes on with the change saved last, and takes its place: undo goes back before both.")
+]
+
+
 class SaveShot(Model):
     """A changed shot and the revision it was changed from."""
 
     base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]
     shot: Shot
+    continues: Continues = False
 
 
 class BaseRevision(Model):
@@ -190,6 +196,7 @@ class SaveKit(Model):
 
     base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000)]
     kit: Kit
+    continues: Continues = False
 
 
 class KitUse(Answer):
@@ -213,3 +220,19 @@ class KitFileQuery(Model):
         Field(description="add: put them to those there, a piece of the same kit_id being replaced; replace: all."),
     ] = "add"
     base_revision: Annotated[int, Field(ge=0, le=9_000_000_000_000_000, strict=False)]
+
+
+class TidyAsked(Model):
+    """What is to go for good."""
+
+    what: Annotated[Literal["versions", "put_away"], Field(description="Old versions, or the shots put away.")]
+    look: Annotated[bool, Field(description="Only say what would go.")] = True
+    keep: Annotated[int, Field(ge=1, le=10_000, description="Of each, versions back from the current one.")] = 50
+
+
+class Tidied(Answer):
+    """What went, or would go."""
+
+    documents: int
+    revisions: int
+    gone: bool

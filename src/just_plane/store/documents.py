@@ -56,8 +56,13 @@ class Documents:
         with self.database.read() as connection:
             return [self._from_row(row) for row in self._rows(connection, removed)]
 
-    def save(self, document_id, body, base_revision):
+    def save(self, document_id, body, base_revision, *, continues=False):
         """Keep a changed document as its newest revision.
+
+        Parameters
+        ----------
+        continues : bool   The change goes on with the one before, such as the next letter of a word: undo then goes
+                           back to what was before both. Every form stays, for what was made from it.
 
         Raises
         ------
@@ -67,7 +72,8 @@ class Documents:
         with self.database.write() as connection:
             row = self._current(connection, document_id, base_revision)
             if self._body_or_none(row) != body:
-                self._append(connection, document_id, row["revision_id"], body)
+                before = row["parent_revision_id"] if continues else None
+                self._append(connection, document_id, before or row["revision_id"], body)
             return self._kept(connection, document_id)
 
     def undo(self, document_id, base_revision):

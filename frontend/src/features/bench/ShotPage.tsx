@@ -8,10 +8,11 @@ import { LinkButton } from "../../controls/Button";
 import { Compare } from "../compare/Compare";
 import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
-import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
+import { SaveWord } from "../../shot/editing/SaveBar";
 import { BenchContext, sentence, type OnTheBench } from "../../shot/ShotContext";
 import { isStation, STATIONS, type StationId } from "../../shot/stations";
 import { StationPanel } from "./StationPanel";
+import { KeepingBar } from "./KeepingBar";
 import { Tape } from "./Tape";
 import { tapeAnswers } from "./tapeAnswers";
 import { TopBar } from "../../controls/TopBar";
@@ -121,12 +122,13 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       lookAt: setLooked,
       point,
       selectPoint,
+      shotId: kept.id,
       problemAt: (field) =>
         refused.find((problem) => problem.field === field || problem.field.startsWith(`${field}/`))
           ?.message ?? at(field, ["trouble"]),
       cautionAt: (field) => at(field, ["caution", "note"]),
     };
-  }, [shot, plan, planned.of, edit, way, refused, point]);
+  }, [shot, plan, planned.of, edit, way, refused, point, kept.id]);
 
   useShortcuts({
     undo: editing.undo,
@@ -176,7 +178,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           <SaveWord editing={editing} reachable={planned.reachable} />
         </TopBar>
         <Tape shotId={kept.id} current={station} answers={answers} />
-        <SaveBar editing={editing} reachable={planned.reachable} />
+        <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
         <Columns>
           <CalmPanel bench={bench} station={station} shotId={kept.id} />
           {comparing ? (

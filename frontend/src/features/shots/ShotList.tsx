@@ -19,6 +19,7 @@ import { TopBar } from "../../controls/TopBar";
 import { useKit, useShelf } from "../../gear/useKit";
 import { ANY, LookFor } from "./LookFor";
 import { copyOf, newShot } from "./newShot";
+import { ForGood } from "./ForGood";
 import { ToPack } from "./ToPack";
 
 const Page = styled.main`
@@ -175,6 +176,7 @@ export function ShotList() {
           </Empty>
         ) : null}
         {lines.length && removed === "no" ? <ToPack heading={asked.heading} /> : null}
+        {removed === "yes" ? <ForGood /> : null}
         {list.hasNextPage ? (
           <More>
             <Button isDisabled={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>

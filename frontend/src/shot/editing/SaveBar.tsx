@@ -27,7 +27,10 @@ const Said = styled.span`
 `;
 
 interface SaveProps {
-  editing: Pick<Editing<unknown>, "saveState" | "kept" | "undo" | "redo" | "keepMine" | "takeTheirs">;
+  editing: Pick<
+    Editing<unknown>,
+    "saveState" | "kept" | "undo" | "redo" | "keepMine" | "takeTheirs" | "said" | "left"
+  >;
   reachable: boolean;
 }
 
@@ -59,6 +62,7 @@ const Word = memo(function Word({ saveState, reachable, canUndo, canRedo, undo, 
     waiting: "Not saved yet",
     refused: "Not saved: mend the marked field",
     conflict: "Not saved",
+    gone: "Not saved",
   };
   const trouble = !reachable || !["saved", "saving"].includes(saveState);
   return (
@@ -76,9 +80,17 @@ const Word = memo(function Word({ saveState, reachable, canUndo, canRedo, undo, 
   );
 });
 
-/** What must be decided or waited for before the draft can be kept. */
-export function SaveBar({ editing, reachable }: SaveProps) {
-  if (editing.saveState === "conflict") {
+interface BarProps extends SaveProps {
+  /** The draft kept as a new document, where the one it was of is gone; none: it cannot be. */
+  onKeepAsNew?: () => void;
+  /** Bring it back, where it was put away in another window. */
+  onBringBack?: () => void;
+}
+
+/** What must be decided or waited for before the draft can be kept, in the words of whoever refused it. */
+export function SaveBar({ editing, reachable, onKeepAsNew, onBringBack }: BarProps) {
+  const { saveState, said, kept, left } = editing;
+  if (saveState === "conflict") {
     return (
       <Bar role="alert">
         <p>This was changed in another window. What you did here is not lost: choose.</p>
@@ -87,13 +99,50 @@ export function SaveBar({ editing, reachable }: SaveProps) {
       </Bar>
     );
   }
-  if (!reachable || editing.saveState === "waiting") {
+  if (saveState === "gone") {
+    return (
+      <Bar role="alert">
+        <p>{said || "It is not kept here any more."} What you see is held in this browser.</p>
+        {onKeepAsNew ? <Button onPress={onKeepAsNew}>Keep it as a new one</Button> : null}
+      </Bar>
+    );
+  }
+  if (!reachable || saveState === "waiting") {
     return (
       <Bar role="alert">
         <p>
-          The program is not answering. Your changes are held in this browser and are saved as soon as it is
-          back.
+          {said && reachable ? `${said} ` : "The program is not answering. "}
+          Your changes are held in this browser and are saved as soon as that is possible.
         </p>
+      </Bar>
+    );
+  }
+  if (saveState === "refused" && said) {
+    return (
+      <Bar role="alert">
+        <p>Not saved: {said} The next change is tried again.</p>
+      </Bar>
+    );
+  }
+  if (kept.removed && onBringBack) {
+    return (
+      <Bar role="alert">
+        <p>This was put away, in another window or before. It is kept there, and so is what you change.</p>
+        <Button onPress={onBringBack}>Bring it back</Button>
+      </Bar>
+    );
+  }
+  const [draft] = left.drafts;
+  if (draft) {
+    return (
+      <Bar role="alert">
+        <p>
+          Another window left a draft of this unsaved
+          {draft.at ? `, ${new Date(draft.at).toLocaleString()}` : ""}
+          {left.drafts.length > 1 ? ` (and ${left.drafts.length - 1} more)` : ""}.
+        </p>
+        <Button onPress={() => left.take(draft.key)}>Take it up; this one stays one undo away</Button>
+        <Button onPress={() => left.drop(draft.key)}>Throw it away</Button>
       </Bar>
     );
   }

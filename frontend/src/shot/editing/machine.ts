@@ -5,7 +5,9 @@
  */
 import type { FieldProblem } from "../../api/types";
 
-export type SaveState = "saved" | "saving" | "waiting" | "refused" | "conflict";
+/** `waiting` is tried again by itself, `refused` when the draft changes, `conflict` and `gone` when it is decided. */
+export type SaveState = "saved" | "saving" | "waiting" | "refused" | "conflict" | "gone";
+export type Failure = Extract<SaveState, "waiting" | "refused" | "conflict" | "gone">;
 
 /** A document as it is kept, with what undo and redo can do. */
 export interface Kept<T> {
@@ -13,6 +15,8 @@ export interface Kept<T> {
   revision: number;
   can_undo: boolean;
   can_redo: boolean;
+  /** It was put away. */
+  removed?: boolean;
   body: T;
 }
 
@@ -26,13 +30,17 @@ export interface Work<T> {
   sending: T | null;
   state: SaveState;
   problems: FieldProblem[];
+  /** Why the last save failed, in the server's words; empty where nothing did. */
+  said: string;
 }
 
 export type Happening<T> =
   | { what: "edited"; draft: T; passing: boolean }
   | { what: "sent" }
   | { what: "saved"; kept: Kept<T> }
-  | { what: "failed"; why: "waiting" | "refused" | "conflict"; problems?: FieldProblem[] }
+  | { what: "failed"; why: Failure; problems?: FieldProblem[]; said?: string }
+  /** A draft that a closed window left behind; only where nothing has been done here yet. */
+  | { what: "found"; left: { base_revision: number; body: T } }
   /** The server's form is taken as it is. */
   | { what: "adopted"; kept: Kept<T> }
   /** The draft is to go on top of the server's form. */
@@ -42,10 +50,10 @@ export type Happening<T> =
 
 /** Where editing starts: with the form opened, or with a draft that was left unsaved in this browser. */
 export function opened<T>(kept: Kept<T>, left: { base_revision: number; body: T } | null): Work<T> {
-  if (left === null)
-    return { kept, draft: kept.body, dirty: false, sending: null, state: "saved", problems: [] };
+  const rest = { kept, sending: null, problems: [], said: "" };
+  if (left === null) return { ...rest, draft: kept.body, dirty: false, state: "saved" };
   const state = left.base_revision === kept.revision ? "saving" : "conflict";
-  return { kept, draft: left.body, dirty: true, sending: null, state, problems: [] };
+  return { ...rest, draft: left.body, dirty: true, state };
 }
 
 export function after<T>(work: Work<T>, event: Happening<T>): Work<T> {
@@ -56,8 +64,8 @@ export function after<T>(work: Work<T>, event: Happening<T>): Work<T> {
         ...work,
         draft: event.draft,
         dirty: true,
-        // A new draft is a new try, whatever stood against the last one; a conflict must be decided first.
-        state: work.state === "conflict" ? "conflict" : "saving",
+        // A new draft is a new try, whatever stood against the last one; some things must be decided first.
+        state: work.state === "conflict" || work.state === "gone" ? work.state : "saving",
       };
     case "sent":
       return { ...work, sending: work.draft, dirty: false, state: "saving" };
@@ -69,15 +77,25 @@ export function after<T>(work: Work<T>, event: Happening<T>): Work<T> {
         kept: event.kept,
         sending: null,
         problems: [],
+        said: "",
         state: work.dirty ? "saving" : "saved",
       };
     case "failed":
       if (work.sending === null) return work;
-      return { ...work, sending: null, dirty: true, state: event.why, problems: event.problems ?? [] };
+      return {
+        ...work,
+        sending: null,
+        dirty: true,
+        state: event.why,
+        problems: event.problems ?? [],
+        said: event.said ?? "",
+      };
+    case "found":
+      return isSettled(work) && work.draft === work.kept.body ? opened(work.kept, event.left) : work;
     case "adopted":
       return opened(event.kept, null);
     case "rebased":
-      return { ...work, kept: event.kept, dirty: true, state: "saving" };
+      return { ...work, kept: event.kept, dirty: true, state: "saving", said: "" };
     case "retried":
       return work.state === "waiting" ? { ...work, state: "saving" } : work;
   }
@@ -90,5 +108,5 @@ export function toDo<T>(work: Work<T>): "send" | null {
 
 /** Whether the server has everything and nothing is under way, so that another window may be followed. */
 export function isSettled<T>(work: Work<T>): boolean {
-  return !work.dirty && work.sending === null && work.state !== "conflict";
+  return !work.dirty && work.sending === null && work.state !== "conflict" && work.state !== "gone";
 }

@@ -15,11 +15,14 @@ import {
   isSettled,
   opened as openedWith,
   toDo,
+  type Failure,
   type Happening,
   type Kept,
   type Work,
 } from "./machine";
-import { clearStash, readStash, writeStash } from "./stash";
+import { changedField, NOTHING_YET, noted, same, sent } from "./meaning";
+import { clearStash, writeStash } from "./stash";
+import { useLeftBehind, type LeftBehind } from "./useLeftBehind";
 
 export type { Kept, SaveState } from "./machine";
 
@@ -33,7 +36,8 @@ export interface Place<T> {
   /** The member that holds the document in what is sent to save it: its fields are named from there. */
   member: string;
   get: () => Promise<Kept<T>>;
-  put: (base: number, body: T) => Promise<Kept<T>>;
+  /** `continues`: it goes on with the change saved last, and takes the place of that version. */
+  put: (base: number, body: T, continues: boolean) => Promise<Kept<T>>;
   step: (direction: "undo" | "redo", base: number) => Promise<Kept<T>>;
   /** A newer form has come from the server: let the rest of the page know. */
   arrived: (kept: Kept<T>, queries: QueryClient) => void;
@@ -44,6 +48,10 @@ export interface Editing<T> {
   kept: Kept<T>;
   saveState: Work<T>["state"];
   problems: FieldProblem[];
+  /** Why the last save failed, in the server's words. */
+  said: string;
+  /** Other drafts that closed windows left behind. */
+  left: LeftBehind;
   /** Change the draft; `passing` while something is being dragged: drawn, not yet saved. */
   edit: (change: (draft: T) => T, options?: { passing?: boolean }) => void;
   undo: () => void;
@@ -60,9 +68,10 @@ export function useEditing<T>(
 ): Editing<T> {
   const { id } = place;
   const queries = useQueryClient();
-  const [shown, setShown] = useState(() => openedWith(opened, readStash<T>(id, opened.body)));
+  const [shown, setShown] = useState(() => openedWith<T>(opened, null));
   // What happens is reckoned from here: a second change in one breath must see the first.
   const work = useRef(shown);
+  const meaning = useRef(NOTHING_YET);
 
   const happened = useCallback((event: Happening<T>) => {
     work.current = after(work.current, event);
@@ -72,9 +81,11 @@ export function useEditing<T>(
   const send = useCallback(async () => {
     while (toDo(work.current) === "send") {
       const base = work.current.kept.revision;
+      const continues = meaning.current.pending?.continues ?? false;
+      meaning.current = sent(meaning.current);
       happened({ what: "sent" });
       try {
-        const kept = await place.put(base, work.current.sending as T);
+        const kept = await putOrFind(place, base, work.current.sending as T, continues);
         happened({ what: "saved", kept });
         place.arrived(kept, queries);
         announce(id, kept.revision);
@@ -90,6 +101,7 @@ export function useEditing<T>(
   const adopt = useCallback(
     (kept: Kept<T>) => {
       clearStash(id);
+      meaning.current = NOTHING_YET;
       happened({ what: "adopted", kept });
       place.arrived(kept, queries);
     },
@@ -100,11 +112,17 @@ export function useEditing<T>(
   useEffect(() => {
     told.current = onDraft;
   });
+  // What the last change that counts left: what is dragged is one change from here to where it is let go.
+  const stood = useRef(opened.body);
   const edit = useCallback<Editing<T>["edit"]>(
     (change, options) => {
       const draft = change(work.current.draft);
       told.current?.(draft);
       const passing = options?.passing ?? false;
+      if (!passing) {
+        meaning.current = noted(meaning.current, changedField(stood.current, draft), Date.now());
+        stood.current = draft;
+      }
       happened({ what: "edited", draft, passing });
       if (passing) return;
       writeStash(id, { base_revision: work.current.kept.revision, body: draft });
@@ -112,6 +130,18 @@ export function useEditing<T>(
     },
     [happened, send, id],
   );
+
+  /** The server's form taken, unless something was changed here while it was on its way: that is never overwritten. */
+  const fetchAndAdopt = useCallback(async () => {
+    const before = work.current.draft;
+    try {
+      const kept = await place.get();
+      if (work.current.draft === before) adopt(kept);
+    } catch (error) {
+      happened({ what: "sent" });
+      happened({ what: "failed", ...failureOf(error, place.member) });
+    }
+  }, [adopt, happened, place]);
 
   const step = useCallback(
     async (direction: "undo" | "redo") => {
@@ -123,7 +153,7 @@ export function useEditing<T>(
       if (sending !== null || state === "conflict") return;
       // A draft that was refused is not on the server: undoing it is going back to what is kept.
       if (dirty) {
-        if (direction === "undo") adopt(await place.get());
+        if (direction === "undo") await fetchAndAdopt();
         return;
       }
       try {
@@ -137,59 +167,85 @@ export function useEditing<T>(
         if (work.current.state === "waiting") setTimeout(() => happened({ what: "retried" }), RETRY_MS);
       }
     },
-    [adopt, happened, id, place],
+    [adopt, fetchAndAdopt, happened, id, place],
   );
 
-  const takeTheirs = useCallback(async () => {
-    adopt(await place.get());
-  }, [adopt, place]);
-
   const keepMine = useCallback(async () => {
-    const kept = await place.get();
-    happened({ what: "rebased", kept });
-    writeStash(id, { base_revision: kept.revision, body: work.current.draft });
-    await send();
+    try {
+      const kept = await place.get();
+      happened({ what: "rebased", kept });
+      writeStash(id, { base_revision: kept.revision, body: work.current.draft });
+      await send();
+    } catch (error) {
+      happened({ what: "sent" });
+      happened({ what: "failed", ...failureOf(error, place.member) });
+    }
   }, [happened, send, id, place]);
+
+  const left = useLeftBehind(id, opened.body, happened, edit);
 
   // Another window saved: follow it when there is nothing unsaved here; otherwise the next save meets the conflict.
   useEffect(() => {
-    const channel = new BroadcastChannel(CHANNEL);
+    const channel = channelOrNull();
+    if (channel === null) return;
     channel.onmessage = (event: MessageEvent<{ id: string; revision: number }>) => {
       if (event.data.id !== id || event.data.revision === work.current.kept.revision) return;
-      if (isSettled(work.current)) void takeTheirs();
+      if (isSettled(work.current)) void fetchAndAdopt();
     };
     return () => channel.close();
-  }, [id, takeTheirs]);
+  }, [id, fetchAndAdopt]);
   useEffect(() => {
     if (opened.revision !== work.current.kept.revision && isSettled(work.current)) adopt(opened);
   }, [opened, adopt]);
+  useEffect(() => {
+    if (isSettled(shown)) stood.current = shown.draft;
+  }, [shown]);
 
   return {
     draft: shown.draft,
     kept: shown.kept,
     saveState: shown.state,
     problems: shown.problems,
+    said: shown.said,
+    left,
     edit,
     undo: useCallback(() => void step("undo"), [step]),
     redo: useCallback(() => void step("redo"), [step]),
     keepMine: useCallback(() => void keepMine(), [keepMine]),
-    takeTheirs: useCallback(() => void takeTheirs(), [takeTheirs]),
+    takeTheirs: useCallback(() => void fetchAndAdopt(), [fetchAndAdopt]),
   };
+}
+
+/** A save; where its answer was lost and it is tried again, the server's form is recognised as one's own. */
+async function putOrFind<T>(place: Place<T>, base: number, body: T, continues: boolean): Promise<Kept<T>> {
+  try {
+    return await place.put(base, body, continues);
+  } catch (error) {
+    if (!(error instanceof Refusal) || error.problem.status !== 409) throw error;
+    const kept = await place.get().catch(() => null);
+    if (kept !== null && same(kept.body, body)) return kept;
+    throw error;
+  }
 }
 
 /** What a failed request means for the draft. */
 function failureOf(
   error: unknown,
   member: string,
-): { why: "waiting" | "refused" | "conflict"; problems?: FieldProblem[] } {
+): { why: Failure; problems?: FieldProblem[]; said: string } {
   // Whatever else may fail on the way, the draft is here and not there.
-  if (!(error instanceof Refusal)) return { why: "waiting" };
+  if (!(error instanceof Refusal)) return { why: "waiting", said: "" };
   const { status, problems } = error.problem;
-  if (status === 409) return { why: "conflict" };
-  if (status !== 422) return { why: "waiting" };
+  const said = error.message;
+  if (status === 409) return { why: "conflict", said };
+  if (status === 404) return { why: "gone", said };
+  // Too large, or no JSON: the same draft would be refused again.
+  if (status === 413 || status === 415 || status === 400) return { why: "refused", said };
+  if (status !== 422) return { why: "waiting", said };
   const field = (pointer: string) => pointer.replace(new RegExp(`^/${member}`), "");
   return {
     why: "refused",
+    said,
     problems: (problems ?? []).map((each) => ({ ...each, field: field(each.field) })),
   };
 }
@@ -197,7 +253,16 @@ function failureOf(
 const CHANNEL = "just-plane";
 
 function announce(id: string, revision: number) {
-  const channel = new BroadcastChannel(CHANNEL);
-  channel.postMessage({ id, revision });
-  channel.close();
+  const channel = channelOrNull();
+  channel?.postMessage({ id, revision });
+  channel?.close();
+}
+
+/** A way to tell other windows; none where the browser refuses one. */
+function channelOrNull(): BroadcastChannel | null {
+  try {
+    return new BroadcastChannel(CHANNEL);
+  } catch {
+    return null;
+  }
 }

@@ -15,7 +15,8 @@ from just_plane.contract.http import (
     UnitsQuery,
 )
 from just_plane.contract.kit import Kit
-from just_plane.contract.kit_file import read_kit, read_table, write_kit, write_table
+from just_plane.contract.kit_file import read_kit, write_kit
+from just_plane.contract.kit_table import read_table, write_table
 from just_plane.contract.packing import PackingList, PackingQuery
 from just_plane.contract.search import SearchAnswer, SearchAsked
 from just_plane.planning.kit.check import check_kit, mm_per_turn, smallest_step_mm
@@ -50,7 +51,7 @@ def get_kit():
 def save_kit(body: SaveKit):
     """Keep a changed kit as its newest revision."""
     store().kit.now()
-    return _kept(store().kit.save(KIT_ID, body.kit, body.base_revision))
+    return _kept(store().kit.save(KIT_ID, body.kit, body.base_revision, continues=body.continues))
 
 
 @api.post("/kit/undo", responses={200: KeptKitAnswer, 409: Problem}, operation_id="undoKit")

@@ -12,6 +12,8 @@ from just_plane.contract.http import (
     ShotList,
     ShotPath,
     StepsQuery,
+    Tidied,
+    TidyAsked,
 )
 from just_plane.contract.shot import Shot
 from just_plane.contract.shot_file import LARGEST_BYTES, ShotFile, read_shot_and_photograph, write_shot
@@ -21,6 +23,7 @@ from just_plane.planning.setup.rail_marks import knob_of
 from just_plane.planning.ways.step_table import step_csv
 from just_plane.store.errors import NotFoundError
 from just_plane.store.shots import Asked
+from just_plane.store.tidying import old_revisions, put_away
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 from just_plane.web.kept import kept_shot
@@ -61,6 +64,17 @@ def add_shot_from_file():
     return kept_shot(store().shots.add(shot), 201)
 
 
+@api.post("/tidy", responses={200: Tidied}, operation_id="tidyShots")
+def tidy_shots(body: TidyAsked):
+    """Let old versions, or the shots put away, go for good; or only look what would go."""
+    database = store().shots.database
+    if body.what == "versions":
+        found = old_revisions(database, body.keep, remove=not body.look)
+    else:
+        found = put_away(database, store().shots.kind, remove=not body.look)
+    return answer(Tidied(documents=found.documents, revisions=found.revisions, gone=not body.look))
+
+
 @api.get("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="getShot")
 def get_shot(path: ShotPath):
     """The shot as it is now."""
@@ -70,7 +84,7 @@ def get_shot(path: ShotPath):
 @api.put("/<string:shot_id>", responses={200: KeptShotAnswer, 409: Problem}, operation_id="saveShot")
 def save_shot(path: ShotPath, body: SaveShot):
     """Keep a changed shot as its newest revision."""
-    return kept_shot(store().shots.save(path.shot_id, body.shot, body.base_revision))
+    return kept_shot(store().shots.save(path.shot_id, body.shot, body.base_revision, continues=body.continues))
 
 
 @api.delete("/<string:shot_id>", responses={200: KeptShotAnswer}, operation_id="removeShot")

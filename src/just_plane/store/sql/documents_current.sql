@@ -1,0 +1,1 @@
+SELECT document_id, current_revision_id FROM document

@@ -1,0 +1,1 @@
+DELETE FROM document WHERE kind = :kind AND removed_at IS NOT NULL

@@ -1,0 +1,1 @@
+DELETE FROM revision WHERE revision_id = :revision_id

@@ -1,0 +1,1 @@
+SELECT revision FROM run UNION SELECT revision FROM log_entry
