@@ -142,3 +142,88 @@ def test_a_step_table_that_cannot_be_had_says_so(pod_page, complaints):
     station(pod_page, "Run")
     expect(pod_page.get_by_role("region", name="Step table").get_by_role("alert")).to_contain_text("not answering")
     complaints.clear()
+
+
+def test_a_draft_of_each_window_is_offered_and_none_writes_over_another(pod_page, server, open_page, complaints):
+    address = pod_page.url
+    other = open_page(address)
+    expect(tape(other, "Subject")).to_contain_text("34 mm deep")
+    saved(pod_page)
+    server.kill()
+    type_into(pod_page, "Depth", "26")
+    expect(pod_page.get_by_role("alert")).to_contain_text("held in this browser")
+    type_into(other, "Depth", "27")
+    expect(other.get_by_role("alert")).to_contain_text("held in this browser")
+    pod_page.close()
+    other.close()
+    server.start()
+    again = open_page(address)
+    # The one typed last is taken up, the other one is offered.
+    expect(tape(again, "Subject")).to_contain_text("27 mm deep")
+    saved(again)
+    expect(again.get_by_role("alert")).to_contain_text("Another window left a draft of this unsaved")
+    again.get_by_role("button", name=re.compile("Take it up")).click()
+    expect(tape(again, "Subject")).to_contain_text("26 mm deep")
+    saved(again)
+    again.get_by_role("button", name="Undo").click()
+    expect(tape(again, "Subject")).to_contain_text("27 mm deep")
+    complaints.clear()
+
+
+def test_presses_of_an_arrow_are_one_step_of_undo(pod_page):
+    depth = pod_page.get_by_role("textbox", name="Depth", exact=True)
+    depth.focus()
+    for _ in range(4):
+        pod_page.keyboard.press("ArrowUp")
+    expect(tape(pod_page, "Subject")).not_to_contain_text("34 mm deep")
+    saved(pod_page)
+    pod_page.get_by_role("button", name="Undo").click()
+    expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")
+
+
+def test_a_shot_put_away_in_another_window_says_so_and_comes_back(pod_page, open_page):
+    saved(pod_page)
+    name = pod_page.get_by_role("banner").get_by_text("Cut cocoa pod").inner_text()
+    other = open_page(pod_page.url)
+    other.get_by_role("link", name="Shots").click()
+    other.get_by_role("button", name=f"Put away {name}").click()
+    expect(other.get_by_role("link", name=re.compile("Cut cocoa pod"))).to_have_count(0)
+    type_into(pod_page, "Depth", "28")
+    expect(pod_page.get_by_role("alert")).to_contain_text("This was put away")
+    pod_page.get_by_role("button", name="Bring it back").click()
+    expect(pod_page.get_by_role("alert")).to_have_count(0)
+    expect(tape(pod_page, "Subject")).to_contain_text("28 mm deep")
+
+
+def test_a_shot_that_went_for_good_is_kept_as_a_new_one(pod_page, open_page, complaints):
+    saved(pod_page)
+    other = open_page(pod_page.url)
+    other.get_by_role("link", name="Shots").click()
+    other.get_by_role("button", name=re.compile("Put away Cut cocoa pod")).click()
+    other.get_by_role("button", name="Put away …").click()
+    other.get_by_role("button", name="Empty this list for good …").click()
+    expect(other.get_by_role("status")).to_contain_text("1 shot with")
+    other.get_by_role("button", name="Empty it for good").click()
+    expect(other.get_by_text("Nothing has been put away.")).to_be_visible()
+    type_into(pod_page, "Depth", "29")
+    expect(pod_page.get_by_role("alert")).to_contain_text("There is no such shot")
+    pod_page.get_by_role("button", name="Keep it as a new one").click()
+    expect(tape(pod_page, "Subject")).to_contain_text("29 mm deep")
+    saved(pod_page)
+    complaints.clear()
+
+
+def test_what_is_being_typed_survives_a_reload(pod_page):
+    depth = pod_page.get_by_role("textbox", name="Depth", exact=True)
+    depth.fill("3")
+    pod_page.reload()
+    expect(pod_page.get_by_role("textbox", name="Depth", exact=True)).to_have_value("3")
+    notes = pod_page.get_by_role("textbox", name="Notes")
+    notes.fill("half a sent")
+    found = "async () => (await (await fetch('/api/shots?text=half a sent')).json()).shots.length"
+    for _ in range(100):
+        if pod_page.evaluate(found):
+            break
+        pod_page.wait_for_timeout(100)
+    pod_page.reload()
+    expect(pod_page.get_by_role("textbox", name="Notes")).to_have_value("half a sent")

@@ -245,7 +245,8 @@ function failureOf(
   const field = (pointer: string) => pointer.replace(new RegExp(`^/${member}`), "");
   return {
     why: "refused",
-    said,
+    // What is wrong with a field stands beside it.
+    said: problems?.length ? "" : said,
     problems: (problems ?? []).map((each) => ({ ...each, field: field(each.field) })),
   };
 }
