@@ -70,7 +70,7 @@ def take(browser, address, folder, name, shot, station, theme, size):
         PAGES[station](page, address)
     if shot:
         at = {"compare": "plane", "proof": "check"}.get(station, station)
-        page.goto(address + link.get_attribute("href").strip("/").removesuffix("subject") + at)
+        page.goto(address + "/".join(link.get_attribute("href").strip("/").split("/")[:2]) + "/" + at)
         if station == "ruler":
             page.get_by_role("button", name="Take a made-up one").click()
             page.get_by_role("button", name="Work out the size").click()

@@ -21,7 +21,7 @@ def page(open_page, still_server):
 def shot_address(page):
     link = page.get_by_role("link", name=re.compile("Praline"))
     link.wait_for()
-    return link.get_attribute("href").removesuffix("subject")
+    return link.get_attribute("href").rsplit("/", 1)[0] + "/"
 
 
 def show(page, server, shot_address, view):

@@ -5,6 +5,7 @@ import math
 import pytest
 
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.setup.setup import make_setup
 
 
 def section(shot):
@@ -210,3 +211,27 @@ def test_backed_off_the_background_softens_less(tray):
     expected = m**2 * far * behind / (ne * (far + behind)) * 1000
     assert back.steady.background_um == pytest.approx(expected, rel=1e-6)
     assert back.steady.background_um < ways["one"].steady.background_um
+
+
+def test_the_corners_of_a_flat_part_are_told_apart(pod, changed):
+    flat = {
+        "id": "bar", "name": "the bar", "wanted": "sharp", "from_left": 0.5, "from_top": 0.5,
+        "depth": {"by": "angle", "angle_deg": 30.0, "recedes_deg": 90.0, "length_mm": 40.0, "width_mm": 20.0},
+    }  # fmt: skip
+    cloud = make_setup(changed(pod, {"/plane/points": [flat]})).plane.cloud
+    names = {cloud.name(index): cloud.xyz[index] for index in range(4)}
+    assert set(names) == {f"the {which} corner of the bar" for which in
+                          ("near left", "near right", "far left", "far right")}  # fmt: skip
+    assert names["the near left corner of the bar"][0] < 0 < names["the near right corner of the bar"][0]
+    assert names["the far left corner of the bar"][2] > names["the near left corner of the bar"][2]
+    # Receding to the right, its edges lie above and below.
+    flat["depth"]["recedes_deg"] = 0.0
+    cloud = make_setup(changed(pod, {"/plane/points": [flat]})).plane.cloud
+    upper = next(index for index in range(4) if cloud.name(index) == "the far upper corner of the bar")
+    assert cloud.xyz[upper][1] > 0
+    assert cloud.xyz[upper][0] > 0
+
+
+def test_nobody_is_sent_to_name_points_for_a_lens_that_cannot_tilt(pod, changed):
+    tilt = next(way for way in plan_shot(pod).ways if way.id == "tilt")
+    assert tilt.against == ["this lens does not tilt"]

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled from "styled-components";
 
@@ -33,5 +33,20 @@ export function Fold({ title, isOpen, onOpenChange, children }: FoldProps) {
       </Heading>
       <DisclosurePanel>{isOpen ? children : null}</DisclosurePanel>
     </Box>
+  );
+}
+
+/** Whether the window is tall enough that a panel shows everything without scrolling for long. */
+export function isRoomy(): boolean {
+  return window.matchMedia("(min-height: 790px)").matches;
+}
+
+/** Something rarely needed: open where there is room, folded away on a small screen until it is wanted. */
+export function RoomyFold({ title, children }: { title: string; children: ReactNode }) {
+  const [open, setOpen] = useState(isRoomy);
+  return (
+    <Fold title={title} isOpen={open} onOpenChange={setOpen}>
+      {children}
+    </Fold>
   );
 }

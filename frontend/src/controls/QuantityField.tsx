@@ -60,29 +60,32 @@ export const QuantityField = memo(function QuantityField(props: QuantityFieldPro
   const shown = typed ?? (value === null ? "" : editable(value, kind, units));
   const trouble = refused ?? problem;
 
-  const take = () => {
-    if (typed === null) return;
+  /** Whether nothing typed is left over. */
+  const take = (): boolean => {
+    if (typed === null) return true;
     if (typed.trim() === "" && onEmpty) {
       forget();
       onEmpty();
-      return;
+      return true;
     }
     const parsed = parseQuantity(typed, kind, units);
     if ("problem" in parsed) {
       setRefused(parsed.problem);
-      return;
+      return false;
     }
     forget();
     if (parsed.value !== value) onChange(parsed.value);
+    return true;
   };
   const forget = () => {
     setTyped(null);
     setRefused(null);
   };
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key === "Enter") take();
-    if (event.key === "Escape" && typed !== null) {
+    if (event.key === "Enter" && take()) leave(event);
+    if (event.key === "Escape") {
       forget();
+      leave(event);
       event.stopPropagation();
     }
     if ((event.key === "ArrowUp" || event.key === "ArrowDown") && value !== null) {
@@ -151,6 +154,11 @@ function useTyped(name: string | undefined): [string | null, (typed: string | nu
     else store("session", key, next);
   };
   return [typed, set];
+}
+
+/** Out of the field: the next key is the page's again, and Tab goes on from here. */
+function leave(event: KeyboardEvent) {
+  if (event.target instanceof HTMLElement) event.target.blur();
 }
 
 function unitOf(kind: Kind, units: string): string {

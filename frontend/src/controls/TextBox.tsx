@@ -42,7 +42,11 @@ export function TextBox({ label, value, onChange, lines = false, problem, maxLen
       value={typed ?? value}
       onChange={setTyped}
       onBlur={take}
-      onKeyDown={(event) => event.key === "Enter" && !lines && take()}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" && !lines) take();
+        const leaves = event.key === "Escape" || (event.key === "Enter" && !lines);
+        if (leaves && event.target instanceof HTMLElement) event.target.blur();
+      }}
       isInvalid={Boolean(problem)}
       validationBehavior="aria"
       maxLength={maxLength}

@@ -62,7 +62,7 @@ const Right = styled.div`
   gap: 8px;
   font-size: 13px;
   button {
-    min-height: 36px;
+    min-height: 40px;
     padding: 0 10px;
     font-size: 13px;
     border-color: ${({ theme }) => theme.line};
@@ -123,15 +123,15 @@ const Choices = memo(function Choices() {
     <>
       <Button
         onPress={() => setUnits(units === "mm" ? "in" : "mm")}
-        aria-label={`Lengths in ${units}; change`}
+        aria-label={`Show lengths in ${units === "mm" ? "inches" : "millimetres"}`}
       >
-        {units}
+        {units === "mm" ? "To inches" : "To mm"}
       </Button>
       <Button
         onPress={() => setTheme(paper ? "dark" : "paper")}
-        aria-label={`${paper ? "Paper" : "Dark set"} theme; change`}
+        aria-label={paper ? "Darken, for a dark set" : "Lighten, like paper"}
       >
-        {paper ? "Paper" : "Dark set"}
+        {paper ? "Darken" : "Lighten"}
       </Button>
     </>
   );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { fittingScale, makeViewport, niceStep, ruleTicks } from "./viewport";
+import { fittingScale, makeViewport, niceStep, onScaleOf, ruleTicks } from "./viewport";
 
 describe("the viewport", () => {
   it("has one scale for both directions", () => {
@@ -47,4 +47,12 @@ describe("the rule", () => {
     [3, 5],
     [60, 100],
   ])("the step not below %f is %f", (least, step) => expect(niceStep(least)).toBeCloseTo(step));
+});
+
+it("shares another drawing's scale: the same mm stands on the same pixel", () => {
+  const view = makeViewport(900, 300, 5, 12);
+  const shared = onScaleOf(view, { atZero: 200, pxPerMm: 30 });
+  expect(shared.x(0)).toBeCloseTo(200, 9);
+  expect(shared.x(10)).toBeCloseTo(500, 9);
+  expect(shared.width).toBe(view.width);
 });

@@ -35,6 +35,16 @@ export function makeViewport(width: number, height: number, centre: number, pxPe
   };
 }
 
+/** A viewport as wide that shares another drawing's scale along the axis: the pixel at 0, and pixels a mm. */
+export function onScaleOf(view: Viewport, scale: { atZero: number; pxPerMm: number }): Viewport {
+  return makeViewport(
+    view.width,
+    view.height,
+    (view.width / 2 - scale.atZero) / scale.pxPerMm,
+    scale.pxPerMm,
+  );
+}
+
 /**
  * Scale at which the frame's height and the subject's depth both fit; `zoom` enlarges from there.
  * A way's sharp bands may reach outside: they are cut at the edge.

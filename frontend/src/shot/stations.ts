@@ -1,4 +1,5 @@
 /** The nine stations of the order of work. */
+import { store, stored } from "../look/storage";
 
 export const STATIONS = [
   { id: "subject", title: "Subject" },
@@ -16,6 +17,18 @@ export type StationId = (typeof STATIONS)[number]["id"];
 
 export function isStation(text: string | undefined): text is StationId {
   return STATIONS.some((station) => station.id === text);
+}
+
+const keyOf = (shotId: string) => `just-plane.station.${shotId}`;
+
+/** The station at which a shot was last worked on in this browser; the first one for a shot not opened yet. */
+export function lastStation(shotId: string): StationId {
+  const kept = stored("local", keyOf(shotId)) ?? undefined;
+  return isStation(kept) ? kept : "subject";
+}
+
+export function keepStation(shotId: string, station: StationId) {
+  store("local", keyOf(shotId), station);
 }
 
 /** The station at which a field of the shot is set. */

@@ -72,7 +72,8 @@ const Guides = styled.svg`
   pointer-events: none;
 `;
 
-const LEAST_ROW = 15;
+/** A finger needs more than a pointer; what does not fit is scrolled to. */
+const leastRow = () => (window.matchMedia("(max-width: 1100px), (pointer: coarse)").matches ? 40 : 15);
 
 /** Every stop of the lens on the rule's own scale: saffron where the smallest detail keeps its contrast. */
 export function StopMap({ view }: { view: Viewport }) {
@@ -82,7 +83,7 @@ export function StopMap({ view }: { view: Viewport }) {
   const map = useStopMap(shot, view.from, view.to).data;
   const aperture = plan?.aperture;
   if (!aperture) return null;
-  const row = Math.max(Math.floor((view.height - 18) / aperture.stops.length), LEAST_ROW);
+  const row = Math.max(Math.floor((view.height - 18) / aperture.stops.length), leastRow());
   const effective = shot.aperture.reading === "effective";
   const threshold = shot.sharp.contrast_threshold * 100;
   return (

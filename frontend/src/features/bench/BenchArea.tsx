@@ -1,11 +1,13 @@
-import { memo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import styled from "styled-components";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { useSteady } from "../../controls/useSteady";
 import { Rule } from "../../drawing/Rule";
+import { onScaleOf } from "../../drawing/viewport";
 import { useSize } from "../../drawing/useSize";
 import { StopMap } from "../aperture/StopMap";
+import type { AxisScale } from "../plane/elevation";
 import { PlaneViews } from "../plane/PlaneViews";
 import { CheckArea } from "../check/CheckArea";
 import { LogArea } from "../log/LogArea";
@@ -110,12 +112,18 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
   const [drag, setDrag] = useState<{ far: number } | null>(null);
   const fromPoints = plan?.depth_from_points ?? false;
   const depth = fromPoints && plan ? plan.depth_mm : shot.subject.depth_mm;
+  const [planeScale, setPlaneScale] = useState<AxisScale | null>(null);
   const { view, zoomBy, fit, fitDepth, shiftOrigin } = useView(
     size.width,
     size.height,
     plan?.reach?.frame_height_mm ?? null,
     depth,
     drag !== null,
+  );
+  // At the plane the side view has its own scale; what stands under it keeps to that.
+  const under = useMemo(
+    () => (station === "plane" && view && planeScale ? onScaleOf(view, planeScale) : view),
+    [station, view, planeScale],
   );
   const steadyFit = useSteady(fit);
   const steadyFitDepth = useSteady(fitDepth);
@@ -159,7 +167,7 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
       <Drawing ref={drawing}>
         {plan?.reach && view ? (
           station === "plane" ? (
-            <PlaneViews />
+            <PlaneViews onScale={setPlaneScale} />
           ) : station === "aperture" && plan.aperture ? (
             <StopMap view={view} />
           ) : (
@@ -194,13 +202,13 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
               </>
             )}
           </Caption>
-          <Rule view={view} units={units} from={shift} to={shift + depth} gaps={gaps} />
+          <Rule view={under ?? view} units={units} from={shift} to={shift + depth} gaps={gaps} />
         </div>
       ) : null}
       {view && plan?.ways.length && station !== "aperture" ? (
         <Ways
           ways={plan.ways}
-          view={view}
+          view={under ?? view}
           shift={shift}
           selected={way?.id ?? null}
           chosen={shot.chosen_way ?? null}

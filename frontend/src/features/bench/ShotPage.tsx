@@ -10,7 +10,7 @@ import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
 import { SaveWord } from "../../shot/editing/SaveBar";
 import { BenchContext, sentence, type OnTheBench } from "../../shot/ShotContext";
-import { isStation, STATIONS, type StationId } from "../../shot/stations";
+import { isStation, keepStation, lastStation, STATIONS, type StationId } from "../../shot/stations";
 import { StationPanel } from "./StationPanel";
 import { KeepingBar } from "./KeepingBar";
 import { Tape } from "./Tape";
@@ -65,7 +65,13 @@ export function ShotPage() {
   const { shotId = "", station } = useParams();
   const query = useShot(shotId);
   if (query.data) {
-    return <OpenShot key={shotId} opened={query.data} station={isStation(station) ? station : "subject"} />;
+    return (
+      <OpenShot
+        key={shotId}
+        opened={query.data}
+        station={isStation(station) ? station : lastStation(shotId)}
+      />
+    );
   }
   return (
     <>
@@ -144,7 +150,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       if (target) void navigate(`/shots/${kept.id}/${target.id}`);
     },
   });
-  useTitle(shot.name);
+  useWhereItStands(kept.id, shot.name, station);
 
   const decide = useCallback(
     (id: WayAnswer["id"] | null) => edit((draft) => ({ ...draft, chosen_way: id })),
@@ -203,10 +209,12 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   );
 }
 
-function useTitle(name: string) {
+/** The name in the window's title, and the station kept at which the shot is opened next time. */
+function useWhereItStands(shotId: string, name: string, station: StationId) {
   useEffect(() => {
     document.title = `${name} · Just Plane`;
   }, [name]);
+  useEffect(() => keepStation(shotId, station), [shotId, station]);
 }
 
 interface CalmPanelProps {

@@ -123,7 +123,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
             <h1>Kit</h1>
             <p>
               {pieces.length
-                ? `${pieces.length} pieces, ${pieces.filter((each) => each.carried !== false).length} of them on the table today. Shots keep copies: nothing changed here changes a shot.`
+                ? `${pieces.length} ${pieces.length === 1 ? "piece" : "pieces"}, ${pieces.filter((each) => each.carried !== false).length} of them on the table today. Shots keep copies: nothing changed here changes a shot.`
                 : "Nothing on the shelf yet. Start with generic gear and change its numbers, or bring in a list."}
             </p>
           </div>

@@ -1,9 +1,10 @@
+import { RoomyFold } from "../../controls/Fold";
 import { FigureTable } from "../../controls/FigureTable";
 import { along, by, byShare, byThirds } from "../../controls/steps";
 import { stop } from "../../units/format";
 import { shutter } from "../../api/shutter";
 import { withValueAt } from "../../api/pointer";
-import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
+import { AnswerBox, Fields, Heading, Lead, Wide } from "../../controls/panel";
 import { Steadiness } from "./Steadiness";
 import { OnSet } from "./OnSet";
 import { Cautions } from "../../shot/Cautions";
@@ -25,15 +26,18 @@ export function LightPanel() {
       <Lead>Meter once, then set the exposure by hand, so that all frames match.</Lead>
       <Meter />
       <Exposure />
-      <Section>Shutter wanted, and flash</Section>
-      <Fields>
-        <ShotQuantity at="/light/wanted_shutter_s" step={byThirds} emptyHint="any" />
-        <ShotQuantity at="/light/compensation_stops" step={by(1 / 3, 1, -10)} />
-        <ShotQuantity at="/light/flash_guide_number_m" step={byShare} emptyHint="no flash" />
-        <ShotQuantity at="/light/flash_distance_mm" step={by(10, 100, 10)} emptyHint="not known" />
-      </Fields>
+      <RoomyFold title="Shutter wanted, and flash">
+        <Fields>
+          <ShotQuantity at="/light/wanted_shutter_s" step={byThirds} emptyHint="any" />
+          <ShotQuantity at="/light/compensation_stops" step={by(1 / 3, 1, -10)} />
+          <ShotQuantity at="/light/flash_guide_number_m" step={byShare} emptyHint="no flash" />
+          <ShotQuantity at="/light/flash_distance_mm" step={by(10, 100, 10)} emptyHint="not known" />
+        </Fields>
+      </RoomyFold>
       <Steadiness />
-      <OnSet />
+      <RoomyFold title="On the set">
+        <OnSet />
+      </RoomyFold>
       <Cautions station="light" />
       <EqualExposures />
     </>
@@ -102,8 +106,7 @@ function EqualExposures() {
   const { aperture } = useBench().plan ?? {};
   if (!aperture) return null;
   return (
-    <>
-      <Section>Equal exposures</Section>
+    <RoomyFold title="Equal exposures">
       <FigureTable>
         <thead>
           <tr>
@@ -122,6 +125,6 @@ function EqualExposures() {
           ))}
         </tbody>
       </FigureTable>
-    </>
+    </RoomyFold>
   );
 }

@@ -4,7 +4,7 @@ import { Button } from "../../controls/Button";
 import { QuantityField } from "../../controls/QuantityField";
 import { by } from "../../controls/steps";
 import { Pick } from "../../controls/Pick";
-import { Fields, Section, Wide } from "../../controls/panel";
+import { Fields, Wide } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
 import { nameOf } from "../../gear/words";
 import { useKit } from "../../gear/useKit";
@@ -35,40 +35,37 @@ export function OnSet() {
     }));
   const set = (on_set: typeof there) => edit((draft) => ({ ...draft, on_set }));
   return (
-    <>
-      <Section>On the set</Section>
-      <Fields>
-        <Wide>
-          <Pick
-            label="Add from the kit"
-            value={null}
-            placeholder={pieces.length ? "light, diffuser, support" : "the kit has none"}
-            options={pieces.map((gear) => ({ id: gear.kit_id ?? "", label: nameOf(gear) }))}
-            onChange={(id) => {
-              const gear = pieces.find((each) => each.kit_id === id);
-              if (gear && there.length < 16) set([...there, { gear, from_axis_deg: null }]);
-            }}
-          />
+    <Fields>
+      <Wide>
+        <Pick
+          label="Add from the kit"
+          value={null}
+          placeholder={pieces.length ? "light, diffuser, support" : "the kit has none"}
+          options={pieces.map((gear) => ({ id: gear.kit_id ?? "", label: nameOf(gear) }))}
+          onChange={(id) => {
+            const gear = pieces.find((each) => each.kit_id === id);
+            if (gear && there.length < 16) set([...there, { gear, from_axis_deg: null }]);
+          }}
+        />
+      </Wide>
+      {there.map((thing, index) => (
+        <Wide key={index}>
+          {thing.gear.kind === "light" ? (
+            <QuantityField
+              label={`${nameOf(thing.gear)}: degrees from the axis`}
+              kind="plain"
+              value={thing.from_axis_deg}
+              step={by(5, 15)}
+              emptyHint="not known"
+              onEmpty={() => put(index, null)}
+              onChange={(from_axis_deg) => put(index, Math.min(Math.max(from_axis_deg, 0), 180))}
+            />
+          ) : null}
+          <Away onPress={() => set(there.filter((_, at) => at !== index))}>
+            Take away: {nameOf(thing.gear)}
+          </Away>
         </Wide>
-        {there.map((thing, index) => (
-          <Wide key={index}>
-            {thing.gear.kind === "light" ? (
-              <QuantityField
-                label={`${nameOf(thing.gear)}: degrees from the axis`}
-                kind="plain"
-                value={thing.from_axis_deg}
-                step={by(5, 15)}
-                emptyHint="not known"
-                onEmpty={() => put(index, null)}
-                onChange={(from_axis_deg) => put(index, Math.min(Math.max(from_axis_deg, 0), 180))}
-              />
-            ) : null}
-            <Away onPress={() => set(there.filter((_, at) => at !== index))}>
-              Take away: {nameOf(thing.gear)}
-            </Away>
-          </Wide>
-        ))}
-      </Fields>
-    </>
+      ))}
+    </Fields>
   );
 }

@@ -7,7 +7,7 @@ import { useSize } from "../../drawing/useSize";
 import { niceStep } from "../../drawing/viewport";
 import { length } from "../../units/format";
 import { useBench } from "../../shot/ShotContext";
-import { elevationOf, type Elevation } from "./elevation";
+import { elevationOf, type AxisScale, type Elevation } from "./elevation";
 import { Ground } from "./Ground";
 import { deeper, planeOf, share, withPoint } from "../../shot/moves";
 import { PointMark } from "./PointMark";
@@ -30,8 +30,17 @@ const Box = styled.div`
   }
 `;
 
+const BORDER_PX = 1;
+
+interface ElevationViewProps {
+  plane: PlaneSection;
+  depth: number;
+  /** Told of the scale along the axis, so that what stands under the drawing can keep to it. */
+  onScale: (scale: AxisScale) => void;
+}
+
 /** The side elevation at the plane: points, plane, wedge and hinge, to one scale both ways. */
-export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: number }) {
+export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
   const { shot, plan, way, edit, point: selected, selectPoint } = useBench();
   const reach = plan?.reach;
   const { units } = usePreferences();
@@ -40,6 +49,10 @@ export function ElevationView({ plane, depth }: { plane: PlaneSection; depth: nu
   const view =
     size.width > 60 && size.height > 60 ? elevationOf(plane, depth, size.width, size.height) : null;
   const railCounts = planeOf(shot).rail_counts;
+  const [atZero, pxPerMm] = view ? [view.x(0) + BORDER_PX, view.pxPerMm] : [0, 0];
+  useEffect(() => {
+    if (pxPerMm > 0) onScale({ atZero, pxPerMm });
+  }, [atZero, pxPerMm, onScale]);
 
   const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
   useEffect(() => {

@@ -3,7 +3,7 @@ import { Link } from "react-aria-components";
 import styled from "styled-components";
 import type { PlaneSection } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
-import { Fold } from "../../controls/Fold";
+import { Fold, isRoomy, RoomyFold } from "../../controls/Fold";
 import { length, stop } from "../../units/format";
 import { Cautions } from "../../shot/Cautions";
 import { FactList } from "../../controls/FactList";
@@ -12,6 +12,7 @@ import { sentence, useBench } from "../../shot/ShotContext";
 import { Dials } from "./Dials";
 import { OtherTrades } from "./OtherTrades";
 import { PointList } from "./PointList";
+import { RailCounts } from "./RailCounts";
 import { ReadBack } from "./ReadBack";
 import { StripPick } from "./StripPick";
 import { WhereToAim } from "./WhereToAim";
@@ -24,6 +25,12 @@ const Steps = styled.ol`
     margin-bottom: 3px;
     line-height: 1.35;
   }
+`;
+
+const Practise = styled(Link)`
+  display: flex;
+  align-items: center;
+  min-height: 40px;
 `;
 
 /** Station 4: from the points that must be sharp to the setting that lays the plane across them. */
@@ -44,11 +51,13 @@ export function PlanePanel({ shotId }: { shotId: string }) {
           {plane.setting && plane.setting.tilt_deg >= 0.05 ? (
             <>
               <Dials setting={plane.setting} upright={shot.camera_on_its_side} />
-              <Steps>
-                {[...plane.steps, ...plane.last_steps].map((step) => (
-                  <li key={step}>{step}</li>
-                ))}
-              </Steps>
+              <RoomyFold title="Step by step">
+                <Steps>
+                  {[...plane.steps, ...plane.last_steps].map((step) => (
+                    <li key={step}>{step}</li>
+                  ))}
+                </Steps>
+              </RoomyFold>
             </>
           ) : null}
         </>
@@ -62,6 +71,7 @@ export function PlanePanel({ shotId }: { shotId: string }) {
       {plane?.setting ? (
         <>
           <Fold title="Look, and read back" {...fold("read")}>
+            {isRoomy() ? null : <RailCounts />}
             <ReadBack plane={plane} />
           </Fold>
           <Fold title="All the numbers" {...fold("numbers")}>
@@ -70,9 +80,7 @@ export function PlanePanel({ shotId }: { shotId: string }) {
         </>
       ) : null}
       {plane && plane.angle_deg !== null ? (
-        <p style={{ margin: "4px 0 12px" }}>
-          <Link href={`/practice?shot=${shotId}`}>Practise on this set</Link>, before it is built.
-        </p>
+        <Practise href={`/practice?shot=${shotId}`}>Practise on this set, before it is built</Practise>
       ) : null}
       <Fold title="Turn, shift and join" {...fold("other")}>
         <OtherTrades plane={plane ?? null} />

@@ -8,6 +8,7 @@ import { useBlurMaps } from "./useBlurMaps";
 import { mapOf } from "./contours";
 import { ElevationView } from "./ElevationView";
 import { isTilted } from "./tilted";
+import type { AxisScale } from "./elevation";
 import { FrameView } from "./FrameView";
 import { newPoint, planeOf, withPlane } from "../../shot/moves";
 import { Photograph } from "./Photograph";
@@ -38,7 +39,7 @@ const Under = styled.div`
 `;
 
 /** Two views of one set of points: from the side, turned so that the tilt is seen true, and as the camera sees them. */
-export function PlaneViews() {
+export function PlaneViews({ onScale }: { onScale: (scale: AxisScale) => void }) {
   const { shot, drawn, plan, way, edit, selectPoint } = useBench();
   const maps = useBlurMaps(drawn);
   const { units } = usePreferences();
@@ -53,7 +54,7 @@ export function PlaneViews() {
   };
   return (
     <Pair>
-      <ElevationView plane={plane} depth={plan.depth_mm} />
+      <ElevationView plane={plane} depth={plan.depth_mm} onScale={onScale} />
       <FrameView plane={plane} maps={maps} placing={placing} onPlace={place} />
       <Under>
         <p>

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Point, PointAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
+import { isRoomy } from "../../controls/Fold";
 import { doubted, length } from "../../units/format";
 import { Section } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
@@ -29,6 +30,11 @@ const Line = styled(Row)`
   background: transparent;
   text-align: left;
   cursor: pointer;
+  @media (max-height: 789px) {
+    grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
+    align-items: center;
+    gap: 8px;
+  }
   &[aria-expanded="true"] {
     background: ${({ theme }) => theme.raised};
     box-shadow: inset 3px 0 0 ${({ theme }) => theme.strong};
@@ -89,7 +95,9 @@ export function PointList() {
           Add a flat part
         </Button>
       </Adding>
-      {points.some((point) => point.depth.by === "rail") ? <RailCounts /> : null}
+      {points.some((point) => point.depth.by === "rail") && (isRoomy() || !plan?.plane?.setting) ? (
+        <RailCounts />
+      ) : null}
     </>
   );
 }

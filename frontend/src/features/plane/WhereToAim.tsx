@@ -1,5 +1,6 @@
 import { Button } from "../../controls/Button";
-import { Lead, Section } from "../../controls/panel";
+import { RoomyFold } from "../../controls/Fold";
+import { Lead } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
 
 /** One frame of points that differ in worth: where to focus, by either school. */
@@ -12,8 +13,7 @@ export function WhereToAim() {
     shot.focus_behind_nearest_mm !== null &&
     Math.abs(shot.focus_behind_nearest_mm - there) <= 1e-6 + aim.slack_mm / 100;
   return (
-    <>
-      <Section>Where to aim one frame</Section>
+    <RoomyFold title="Where to aim one frame">
       {aim.words.map((line) => (
         <Lead key={line}>{line}</Lead>
       ))}
@@ -23,6 +23,6 @@ export function WhereToAim() {
       >
         {isThere ? "One frame is focused there" : "Focus one frame there"}
       </Button>
-    </>
+    </RoomyFold>
   );
 }

@@ -15,6 +15,12 @@ export interface Elevation {
   high: number;
 }
 
+/** The scale along the axis: the pixel at the nearest point, counted from the left of the drawing, and pixels a mm. */
+export interface AxisScale {
+  atZero: number;
+  pxPerMm: number;
+}
+
 const MARGIN = 0.12;
 
 export function elevationOf(plane: PlaneSection, depth: number, width: number, height: number): Elevation {

@@ -15,6 +15,7 @@ import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { Button } from "../../controls/Button";
 import { length, seconds, times } from "../../units/format";
+import { lastStation } from "../../shot/stations";
 import { TopBar } from "../../controls/TopBar";
 import { useKit, useShelf } from "../../gear/useKit";
 import { ANY, LookFor } from "./LookFor";
@@ -204,7 +205,7 @@ function ShotRow({
   const { units } = usePreferences();
   return (
     <Row>
-      <Open href={`/shots/${line.shot_id}/subject`}>
+      <Open href={`/shots/${line.shot_id}/${lastStation(line.shot_id)}`}>
         <strong>{line.name}</strong>
         <span>
           {line.heading ? `${line.heading} · ` : ""}
@@ -252,7 +253,11 @@ function useShotWork() {
     mutationFn: async ({ count, last }: { count: number; last: ShotLine | undefined }) => {
       if (!shelf || !kit) throw new Error("The shelf of gear has not arrived yet. Try again.");
       const before = last ? await shotOrNull(last.shot_id) : null;
-      return dataOf(api.POST("/api/shots", { body: newShot(kit, shelf, `Shot ${count + 1}`, before) }));
+      const shot = newShot(kit, shelf, `Shot ${count + 1}`, before);
+      // What stands on the table may not reach the usual frame: then it begins with what it gives.
+      const plan = await dataOf(api.POST("/api/plan", { body: shot }));
+      const within = plan.reach ? shot : { ...shot, framing: { by: "closest" as const } };
+      return dataOf(api.POST("/api/shots", { body: within }));
     },
     onSuccess: done,
     onError: failed,

@@ -1,3 +1,4 @@
+import { RoomyFold } from "../../controls/Fold";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
 import { Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
@@ -57,25 +58,30 @@ export function StackPanel() {
         <ShotQuantity at="/stack/spare_before" step={by(1, 5)} />
         <ShotQuantity at="/stack/spare_after" step={by(1, 5)} />
       </Fields>
-      <Section>Rail and camera</Section>
-      <Fields>
-        <Wide>
-          <RailPick />
-        </Wide>
-        <ShotQuantity at="/stack/rail_smallest_step_mm" step={by(0.001, 0.01, 0.001)} emptyHint="not known" />
-        <ShotQuantity at="/stack/rail_travel_mm" step={by(1, 10, 1)} emptyHint="not known" />
-        <ShotQuantity at="/stack/rail_mm_per_turn" step={by(0.01, 0.1, 0.01)} emptyHint="not known" />
-        <ShotQuantity at="/stack/rail_divisions" step={by(1, 10, 1)} emptyHint="not known" />
-        <ShotQuantity at="/stack/rail_play_mm" step={by(0.01, 0.1, 0.01)} emptyHint="not known" />
-        <ShotQuantity at="/stack/recovery_s" step={by(0.1, 1)} />
-        <Wide>
-          <ShotCheck at="/stack/noise_reduction" />
-        </Wide>
-        <ShotQuantity at="/stack/keep_every" step={by(1, 5, 1)} unit="frame" />
-        <Wide>
-          <ShotSegments at="/stack/slabs" options={SLABS} />
-        </Wide>
-      </Fields>
+      <RoomyFold title="Rail and camera">
+        <Fields>
+          <Wide>
+            <RailPick />
+          </Wide>
+          <ShotQuantity
+            at="/stack/rail_smallest_step_mm"
+            step={by(0.001, 0.01, 0.001)}
+            emptyHint="not known"
+          />
+          <ShotQuantity at="/stack/rail_travel_mm" step={by(1, 10, 1)} emptyHint="not known" />
+          <ShotQuantity at="/stack/rail_mm_per_turn" step={by(0.01, 0.1, 0.01)} emptyHint="not known" />
+          <ShotQuantity at="/stack/rail_divisions" step={by(1, 10, 1)} emptyHint="not known" />
+          <ShotQuantity at="/stack/rail_play_mm" step={by(0.01, 0.1, 0.01)} emptyHint="not known" />
+          <ShotQuantity at="/stack/recovery_s" step={by(0.1, 1)} />
+          <Wide>
+            <ShotCheck at="/stack/noise_reduction" />
+          </Wide>
+          <ShotQuantity at="/stack/keep_every" step={by(1, 5, 1)} unit="frame" />
+          <Wide>
+            <ShotSegments at="/stack/slabs" options={SLABS} />
+          </Wide>
+        </Fields>
+      </RoomyFold>
     </>
   );
 }

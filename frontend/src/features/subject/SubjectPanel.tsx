@@ -1,4 +1,5 @@
 import { by, byShare } from "../../controls/steps";
+import { RoomyFold } from "../../controls/Fold";
 import { Told } from "../../controls/Told";
 import { usePreferences } from "../../look/preferences";
 import { length } from "../../units/format";
@@ -58,21 +59,22 @@ export function SubjectPanel({ shotId }: { shotId: string }) {
         </Wide>
       </Fields>
       <SharpInWords />
-      <Section>The shot</Section>
-      <Fields>
-        <Wide>
-          <ShotText at="/name" />
-        </Wide>
-        <Wide>
-          <ShotText at="/subject/what" />
-        </Wide>
-        <Wide>
-          <ShotText at="/heading" />
-        </Wide>
-        <Wide>
-          <ShotText at="/notes" lines />
-        </Wide>
-      </Fields>
+      <RoomyFold title="The shot: name, heading, notes">
+        <Fields>
+          <Wide>
+            <ShotText at="/name" />
+          </Wide>
+          <Wide>
+            <ShotText at="/subject/what" />
+          </Wide>
+          <Wide>
+            <ShotText at="/heading" />
+          </Wide>
+          <Wide>
+            <ShotText at="/notes" lines />
+          </Wide>
+        </Fields>
+      </RoomyFold>
     </>
   );
 }

@@ -36,7 +36,7 @@ class Cloud:
     def name(self, index):
         """How a point is called; a corner of a flat part by its part."""
         point = self.points[index]
-        return point.name if point.corner is None else f"a corner of {point.name}"
+        return point.name if point.corner is None else f"the {point.corner_words} corner of {point.name}"
 
 
 def cloud(points, frame, focus):

@@ -36,6 +36,8 @@ class ReadPoint:
     corner: int | None = None
     beside: tuple[float, float] = (0.0, 0.0)
     """Of a corner: how far it lies from the middle, mm right and up."""
+    corner_words: str = ""
+    """Of a corner: which one, ``near left``."""
 
     @property
     def is_asked(self):
@@ -178,8 +180,16 @@ def _with_corners(index, point, depth, uncertainty):
             reach * math.sin(turn) + side * math.cos(turn),
         )
         deeper = None if depth is None else depth + along * flat.length_mm / 2 * math.sin(angle)
-        corners.append(ReadPoint(*common, deeper, uncertainty, None, corner, beside))
+        words = f"{'near' if along < 0 else 'far'} {_side_words(-aside * math.sin(turn), aside * math.cos(turn))}"
+        corners.append(ReadPoint(*common, deeper, uncertainty, None, corner, beside, words))
     return corners
+
+
+def _side_words(right, up):
+    """On which side something lies, seen from behind the camera."""
+    if abs(right) >= abs(up):
+        return "right" if right > 0 else "left"
+    return "upper" if up > 0 else "lower"
 
 
 def _same_place(points, wording):

@@ -26,7 +26,9 @@ def plane_ways(setup):
     """The ways that use the plane: (those of one frame, those of several), each a list of Compared."""
     work = setup.plane
     if not work.cloud.points:
-        why = "name the points that must be sharp at Plane, with their depths"
+        why = "this lens does not tilt"
+        if work.lens.limit > 0:
+            why = "name the points that must be sharp at Plane, with their depths"
         return [impossible(setup, "tilt", "one_frame", "Tilt the lens", why)], []
     if work.laid is None:
         why = "no plane can be laid through the points yet: see Plane"
