@@ -6,7 +6,7 @@ from contextlib import closing
 
 from playwright.sync_api import expect
 
-from browser.test_journeys import field, saved, station, tape, type_into
+from browser.test_journeys import field, pick, saved, station, tape, type_into
 from just_plane.store.folder import FILE
 
 
@@ -98,3 +98,90 @@ def test_slabs_and_frames_left_out_stand_in_the_step_table(page):
     expect(table.get_by_role("columnheader", name="slab")).to_be_visible()
     expect(table.get_by_role("row", name=re.compile("^2 left out"))).to_be_visible()
     expect(table.get_by_role("row", name=re.compile("^1 spare")).get_by_role("cell").last).to_have_text("1")
+
+
+def test_steps_of_ones_own_show_what_no_frame_holds(page):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    station(page, "Stack")
+    page.get_by_role("button", name="Own count and step …").click()
+    type_into(page, "Own count", "6")
+    type_into(page, "Own step", "1.5")
+    panel = page.get_by_label("Stack", exact=True)
+    expect(panel.get_by_text("As you set it.")).to_be_visible()
+    expect(panel.get_by_text(re.compile("^8.4. mm to 34 mm$"))).to_be_visible()
+    ways = page.get_by_role("radiogroup", name="Ways to get the shot")
+    rail = ways.locator("label").filter(has_text=re.compile("^Stack by rail"))
+    expect(rail).to_contain_text("worked out, 40 frames leave none")
+    expect(rail).to_contain_text("25 %")
+
+
+def test_from_the_hand_a_series_is_offered_with_its_sway(page):
+    page.get_by_role("link", name=re.compile("Ganache")).click()
+    station(page, "Light")
+    page.get_by_label("Light", exact=True).locator("label").filter(has_text=re.compile("^in the hand$")).last.click()
+    type_into(page, "Hand sways by", "1.5")
+    ways = page.get_by_role("radiogroup", name="Ways to get the shot")
+    hand = ways.locator("label").filter(has_text=re.compile("^Series from the hand"))
+    expect(hand).to_contain_text("hands sway 1.5 mm:")
+    expect(ways.get_by_text(re.compile("Stack by rail")).first).to_be_visible()
+
+
+def test_shots_are_found_put_under_a_heading_and_packed(page):
+    page.get_by_role("link", name=re.compile("Ganache")).click()
+    type_into(page, "Heading", "Tuesday")
+    saved(page)
+    page.get_by_role("link", name="Shots").click()
+    page.get_by_role("searchbox", name="Look for").fill("pod")
+    expect(page.get_by_role("link", name=re.compile("Ganache"))).to_have_count(0)
+    expect(page.get_by_role("link", name=re.compile("Cut cocoa pod"))).to_be_visible()
+    page.get_by_role("searchbox", name="Look for").fill("")
+    pick(page, "Heading", "Tuesday")
+    expect(page.get_by_role("link", name=re.compile("Cut cocoa pod"))).to_have_count(0)
+    page.get_by_role("button", name="To pack for Tuesday …").click()
+    packed = page.get_by_role("list", name="Gear to pack")
+    expect(packed.get_by_role("listitem").first).to_contain_text("1 ×")
+    expect(packed).to_contain_text("every shot")
+
+
+def test_a_way_of_another_shot_stands_beside_ones_own(page):
+    page.get_by_role("link", name=re.compile("Bonbon tray")).click()
+    page.get_by_role("button", name=re.compile("^Side by side")).click()
+    pick(page, "A way of another shot", "Cut cocoa pod, seeds")
+    columns = page.get_by_role("article")
+    expect(columns).to_have_count(4)
+    expect(columns.last).to_contain_text("Cut cocoa pod, seeds: Stack by rail, f/5.6")
+    expect(columns.last).to_contain_text("Gear costs")
+    columns.last.get_by_role("button", name="Take it away").click()
+    expect(columns).to_have_count(3)
+
+
+def test_two_points_lay_a_plane_and_a_flat_thing_is_entered_at_subject(page):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    page.get_by_role("button", name="It is flat and leans away").click()
+    expect(tape(page, "Subject")).to_contain_text("34 mm deep")
+    type_into(page, "Long that way", "60")
+    # 60 mm at 45 degrees.
+    expect(tape(page, "Subject")).to_contain_text("42.4 mm deep")
+    page.get_by_role("button", name="It is not flat").click()
+    expect(tape(page, "Subject")).to_contain_text("34 mm deep")
+    station(page, "Plane")
+    for number, (top, mark) in enumerate((("85", "50"), ("15", "58")), start=1):
+        page.get_by_role("button", name="Add a point").click()
+        type_into(page, "Name", f"point {number}")
+        type_into(page, "From top", top)
+        type_into(page, "Rail mark where it is sharp, mm", mark)
+    expect(page.get_by_text("across the line of the points taken as square")).to_be_visible()
+
+
+def test_a_key_after_enter_is_the_page_s_again(page):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    field = page.get_by_role("textbox", name="Depth", exact=True)
+    field.fill("20")
+    field.press("Enter")
+    page.keyboard.press("3")
+    expect(page).to_have_url(re.compile("/aperture$"))
+    expect(tape(page, "Subject")).to_contain_text("20 mm deep")
+    # It opens where it was last worked on.
+    page.get_by_role("link", name="Shots").click()
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    expect(page).to_have_url(re.compile("/aperture$"))

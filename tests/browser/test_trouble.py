@@ -227,3 +227,21 @@ def test_what_is_being_typed_survives_a_reload(pod_page):
         pod_page.wait_for_timeout(100)
     pod_page.reload()
     expect(pod_page.get_by_role("textbox", name="Notes")).to_have_value("half a sent")
+
+
+def test_a_browser_that_keeps_nothing_is_worked_in_all_the_same(chromium, server, complaints):
+    window = chromium.new_context()
+    denied = "{ get() { throw new DOMException('denied', 'SecurityError') } }"
+    for store in ("localStorage", "sessionStorage"):
+        window.add_init_script(f"Object.defineProperty(window, '{store}', {denied})")
+    page = window.new_page()
+    page.goto(server.address)
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    expect(tape(page, "Subject")).to_contain_text("34 mm deep")
+    type_into(page, "Depth", "30")
+    expect(tape(page, "Subject")).to_contain_text("30 mm deep")
+    saved(page)
+    page.get_by_role("button", name="Darken, for a dark set").click()
+    page.get_by_role("button", name="Undo").click()
+    expect(tape(page, "Subject")).to_contain_text("34 mm deep")
+    window.close()

@@ -108,6 +108,14 @@ def test_from_the_hand_only_in_the_hand():
     assert way.feasible
 
 
+def test_a_burst_is_quick_but_for_a_flash_that_recharges():
+    quick = way_of(planned(held="hand"), "hand")
+    # Four frames, a fifth of a second apart.
+    assert quick.hold_s == pytest.approx(3 * 0.2 + 4 * quick.steady.shutter_s)
+    flash = planned(held="hand", light={"flash_guide_number_m": 20.0, "flash_distance_mm": 300.0})
+    assert way_of(flash, "hand").hold_s > 3
+
+
 def test_hands_that_sway_more_hold_less_and_one_voice_says_about():
     steady, standing = (planned(steadiness={"held": "hand", "hand_sways_mm": sway}) for sway in (0.1, 3.0))
     assert way_of(steady, "hand").cover > way_of(standing, "hand").cover + 0.1

@@ -43,7 +43,7 @@ class Picture(NamedTuple):
     """A photograph the right way up."""
 
     brightness: np.ndarray
-    """(h, w) float32, 0 to 1."""
+    """(h, w) uint8: as it is in the file, so that a large picture takes no more room than it must."""
     facts: PictureFacts
 
 
@@ -122,7 +122,7 @@ def read_picture(content):
         preview=_preview(gray),
         **unpacked.notes,
     )
-    return Picture(np.asarray(gray, dtype=np.float32) / 255, facts)
+    return Picture(np.asarray(gray), facts)
 
 
 def _gray(image):

@@ -63,8 +63,11 @@ def find_ruler(frame):
     NoRulerError           The frame is too small, has no rhythm, fewer than six ticks of it can be told apart, or what
                            repeats has strokes of one length only and so is no ruler's.
     """
-    frame = np.asarray(frame, dtype=np.float32)
-    if frame.ndim != 2 or min(frame.shape) < 64 or not np.all(np.isfinite(frame)):
+    frame = np.asarray(frame)
+    if frame.dtype != np.uint8:
+        frame = frame.astype(np.float32)
+    whole = frame.dtype == np.uint8 or bool(np.all(np.isfinite(frame)))
+    if frame.ndim != 2 or min(frame.shape) < 64 or not whole:
         raise _refusal(
             "frame.too_small", "This picture is too small to find a ruler in: 64 pixels each way are needed."
         )

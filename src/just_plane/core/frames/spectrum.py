@@ -9,13 +9,21 @@ LEAST_SPACING = 4.0
 SQUARE = 256
 
 
+BAND_ROWS = 256
+
+
 def averaged(frame, shrink):
     """A frame averaged down over squares ``shrink`` pixels wide (int): (h // shrink, w // shrink) float32 array."""
     if shrink == 1:
-        return frame
+        return np.asarray(frame, dtype=np.float32)
     height, width = (side // shrink for side in frame.shape)
-    whole = frame[: height * shrink, : width * shrink]
-    return cv2.resize(whole, (width, height), interpolation=cv2.INTER_AREA)
+    small = np.empty((height, width), dtype=np.float32)
+    # Band by band, so that a large picture of eight bits is never all there in floats.
+    for start in range(0, height, BAND_ROWS):
+        end = min(start + BAND_ROWS, height)
+        band = frame[start * shrink : end * shrink, : width * shrink].astype(np.float32)
+        small[start:end] = cv2.resize(band, (width, end - start), interpolation=cv2.INTER_AREA)
+    return small
 
 
 def evened(frame):

@@ -6,6 +6,9 @@ from just_plane.core.depth import limits_from_pupil
 from just_plane.planning.setup.hands import sway_of
 from just_plane.planning.words.numbers import percent
 
+TELLS_APART = 0.05
+"""Of the slack: a difference of place that nobody aims at."""
+
 
 def aim(setup, ways):
     """Where to aim, in figures and words.
@@ -17,10 +20,11 @@ def aim(setup, ways):
 
     Returns
     -------
-    AimAnswer or None              None where no point is read, or no stop holds anything.
+    AimAnswer or None              None where no point is read, there are corners of flat parts alone, of which none
+                                   matters more, or the stop holds nothing.
     """
     cloud, stop, view = setup.plane.cloud, setup.stop, setup.view
-    if not cloud.asked or stop.blur == 0:
+    if stop.blur == 0 or all(cloud.points[index].corner is not None for index in cloud.asked):
         return None
     scale = view.magnification**2 * view.pupil_distance / stop.effective_f_number
     near, far = limits_from_pupil(view.pupil_distance, scale, stop.blur)
@@ -47,7 +51,7 @@ def _first_school(setup, names, missed, behind, slack, share):
     length = setup.wording.length
     first = names[0]
     place = f"on {first}"
-    if abs(behind) > 5e-4:
+    if abs(behind) > TELLS_APART * slack:
         place = f"{length(abs(behind))} {'behind' if behind > 0 else 'before'} {first}"
     others = len(names) - 1
     holds = f"{first} alone" if not others else f"{first} and {_listed(names[1:])}"

@@ -120,6 +120,8 @@ def _what(setup, way, plane):
 
 
 def _share(way):
+    if way.points_held == 0:
+        return f"hold{'s' if way.frames == 1 else ''} none of the points"
     if way.points_held is not None:
         return f"hold{'s' if way.frames == 1 else ''} {count(way.points_held, 'point')}, {percent(way.cover)} of them"
     about = "about " if way.kind == "hand" else ""

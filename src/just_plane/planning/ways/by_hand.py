@@ -8,10 +8,13 @@ from just_plane.core.hand_series import ENOUGH, MOST_SERIES, frames_by_hand, han
 from just_plane.core.stack import Stack
 from just_plane.core.ways import FramesView, stacked
 from just_plane.planning.setup.hands import sway_of
+from just_plane.planning.setup.measured import ASSUMED_RECOVERY_S
 from just_plane.planning.setup.own_steps import left_open
 from just_plane.planning.ways.compared import Compared, impossible
 from just_plane.planning.words.numbers import f_stop, percent
 
+BURST_S = 0.2
+"""From one frame of a burst to the next."""
 NEARLY_ALWAYS = 0.95
 """Share of the series that hold all of it, from which it counts as held."""
 SURE = 0.99
@@ -39,7 +42,7 @@ def hand_way(setup):
         view.magnification, view.pupil_distance, stop.effective_f_number, stop.blur, stop.lens_share
     )
     stack = Stack(frames - 1, frames, places, frames, step, step)
-    way = stacked(view, "hand", stop.f_number, frames_view, stack, stop.shutter, replace(setup.pace, settle=0.0))
+    way = stacked(view, "hand", stop.f_number, frames_view, stack, stop.shutter, _burst(setup))
     meant = left_open(way.bands, setup.depth)
     sure = held.whole >= NEARLY_ALWAYS
     cover = 1.0 if sure else min(held.cover, SURE)
@@ -71,9 +74,17 @@ def hand_way(setup):
     )
 
 
+def _burst(setup):
+    """What each frame takes of a series that is held down: no settling, and writing goes on meanwhile. A flash that
+    must recharge, and a time that was typed, count all the same: Pace."""
+    options = setup.shot.stack
+    waits = setup.shot.light.flash_guide_number_m is not None or options.recovery_s != ASSUMED_RECOVERY_S
+    return replace(setup.pace, settle=0.0, recovery=setup.pace.recovery if waits else BURST_S)
+
+
 def _note(setup, held, sway, step, sure):
     length = setup.wording.length
-    said = f"lean in, a frame every {length(step)}; hands sway {sway}"
+    said = f"lean in with a burst, a frame every {length(step)}; hands sway {sway}"
     if sure:
         return f"{said}: {percent(min(held.whole, SURE))} of such series hold all of it"
     if held.series == 1:
