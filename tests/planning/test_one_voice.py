@@ -149,3 +149,22 @@ def test_the_demo_speaks_with_one_voice(catalogue, changed, name, units, harder)
     if units == "in":
         said = " ".join([plan.verdict.headline, plan.verdict.detail, *(way.note for way in plan.ways)])
         assert not re.search(r"\d mm\b(?! macro| tilt| prime| zoom| lens|,)", re.sub(r"tube [0-9]+ mm", "", said))
+
+
+BADLY_JOINED = re.compile(
+    r"\.\.|;;|, ,|  |\.;|: \.|\b1 (frames|points|pieces|gaps|slabs|spare frames)\b|-0(\.0+)? (µm|mm|in)\b"
+)
+
+
+@given(shots)
+@settings(max_examples=80, deadline=None)
+def test_sentences_are_whole_said_once_and_in_the_unit_in_use(drawn):
+    plan = plan_shot(Shot.model_validate(shot_of(drawn)), "in")
+    messages = [finding.message for finding in plan.findings]
+    assert len(messages) == len(set(messages))
+    of_ways = [text for way in plan.ways for text in (way.title, way.note, way.soft, way.reason, *way.against)]
+    remedies = [finding.remedy for finding in plan.findings]
+    for text in (plan.verdict.headline, plan.verdict.detail, *of_ways, *messages, *remedies):
+        assert not BADLY_JOINED.search(text), text
+        # Gear is called by its engraved numbers in mm, whatever the unit.
+        assert not re.search(r"\d mm", re.sub(r"(tube |macro |\d+ mm (macro|lens))\S*( mm)?", "", text)), text

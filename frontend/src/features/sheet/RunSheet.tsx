@@ -8,6 +8,7 @@ import { Button, LinkButton } from "../../controls/Button";
 import { length, percent, seconds, size, stop, times } from "../../units/format";
 import { useShot } from "../../shot/useShot";
 import { usePlan } from "../../shot/usePlan";
+import { handTicks } from "./handTicks";
 import { nameOf } from "../../gear/words";
 import { Steps } from "../../shot/StepTable";
 
@@ -192,7 +193,10 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
       </Facts>
       <Mind plan={plan} way={way} />
       <h2>In order</h2>
-      <Tick>Exposure, white balance and focus to manual; stabiliser off on the support.</Tick>
+      <Tick>
+        Exposure, white balance and focus to manual
+        {shot.steadiness.held === "hand" ? "." : "; stabiliser off on the support."}
+      </Tick>
       {back ? (
         <Tick>
           {out.length ? `Take out ${out.join(" and ")}. ` : ""}Stand back until the sensor mark is{" "}
@@ -216,6 +220,8 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
           ))}
           {way.id === "tilt" ? plan.plane?.last_steps.map((step) => <Tick key={step}>{step}</Tick>) : null}
         </>
+      ) : way.kind === "hand" ? (
+        handTicks(way, units).map((tick) => <Tick key={tick}>{tick}</Tick>)
       ) : (
         <Tick>
           Focus{" "}
@@ -225,6 +231,9 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
           ; frame; check the exposure.
         </Tick>
       )}
+      {way.frames === 1 && way.id !== "tilt" && plan.aim?.missed.length ? (
+        <Tick>{plan.aim.words[0]}</Tick>
+      ) : null}
       {way.id === "turn" && plan.plane?.turn ? <Tick>{plan.plane.turn.words}</Tick> : null}
       <StackTicks shot={shot} way={way} tilted={tilted} />
       {shot.notes ? (
@@ -246,6 +255,9 @@ function StackTicks({ shot, way, tilted }: { shot: Shot; way: WayAnswer; tilted:
   const { units } = usePreferences();
   return (
     <>
+      {way.stack && way.stack.first_mm > 0 && way.kind !== "hand" && !tilted ? (
+        <Tick>Go on {length(way.stack.first_mm, units)} for the first frame.</Tick>
+      ) : null}
       {way.stack && way.stack.first_mm < 0 && !tilted ? (
         <Tick>Go back {length(-way.stack.first_mm, units)} for the spare frames in front.</Tick>
       ) : null}
@@ -257,7 +269,7 @@ function StackTicks({ shot, way, tilted }: { shot: Shot; way: WayAnswer; tilted:
       {way.kind === "rail" ? (
         <Tick>Approach every position from the same side, to take up the play.</Tick>
       ) : null}
-      {way.stack ? (
+      {way.stack && way.kind !== "hand" ? (
         <Tick>
           {way.stack.steps} steps, {way.frames} frames; settle {seconds(shot.stack.settle_s)} after each move.
         </Tick>
