@@ -137,3 +137,24 @@ def test_a_header_without_its_pixels_is_refused():
     Image.fromarray(np.random.default_rng(1).integers(0, 255, (2000, 3000), dtype=np.uint8)).save(content, "JPEG")
     with pytest.raises(PictureError):
         read_picture(content.getvalue()[:900])
+
+
+def test_a_picture_drawn_in_a_thousand_passes_is_refused_before_it_takes_an_hour():
+    content = io.BytesIO()
+    Image.fromarray(np.random.default_rng(0).integers(0, 255, (128, 128), dtype=np.uint8)).save(
+        content, "JPEG", progressive=True
+    )
+    plain = content.getvalue()
+    assert read_picture(plain).facts.kind == "JPEG"
+    # The last pass once more, a thousand times.
+    last = plain.rindex(b"\xff\xda")
+    many = plain[:last] + plain[last:-2] * 1000 + plain[-2:]
+    with pytest.raises(PictureError, match="passes over the whole picture"):
+        read_picture(many)
+
+
+def test_a_large_picture_is_read_in_half_the_room_that_floats_would_take():
+    content = io.BytesIO()
+    Image.fromarray(np.zeros((600, 800), np.uint8)).save(content, "PNG")
+    brightness = read_picture(content.getvalue()).brightness
+    assert brightness.nbytes == 600 * 800

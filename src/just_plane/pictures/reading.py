@@ -21,6 +21,8 @@ LARGEST_BYTES = 150_000_000
 LEAST_BYTES_A_MEGAPIXEL = 6_000
 """A photograph holds more than this, however plain; what holds less is a picture of nothing made to be unpacked, or a
 header without its pixels."""
+START_OF_SCAN, MOST_PASSES = b"\xff\xda", 60
+"""Marks where a JPEG begins another pass over its pixels; a thumbnail or two among them."""
 PLAIN_UP_TO = 16.0
 """Megapixels up to which even a picture of nothing is unpacked."""
 # Opening reads the header alone; the size is judged below, with our own limit and in our own words.
@@ -88,6 +90,13 @@ def unpack(content):
             raise PictureError(
                 f"This file of {len(content) / 1000:,.0f} kB says that it holds "
                 f"{width * height / 1e6:,.0f} megapixels: no photograph is so small.",
+                "Send the photograph as the camera wrote it.",
+            )
+        passes = content.count(START_OF_SCAN) if opened.format in ("JPEG", "MPO") else 0
+        if passes > MOST_PASSES:
+            raise PictureError(
+                f"This JPEG is drawn in {passes:,} passes over the whole picture, and each takes its time; cameras write "
+                "one, or a dozen.",
                 "Send the photograph as the camera wrote it.",
             )
         kind = "JPEG" if opened.format == "MPO" else str(opened.format)
