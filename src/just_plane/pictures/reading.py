@@ -95,8 +95,8 @@ def unpack(content):
         passes = content.count(START_OF_SCAN) if opened.format in ("JPEG", "MPO") else 0
         if passes > MOST_PASSES:
             raise PictureError(
-                f"This JPEG is drawn in {passes:,} passes over the whole picture, and each takes its time; cameras write "
-                "one, or a dozen.",
+                f"This JPEG is drawn in {passes:,} passes over the whole picture, and each takes its time; cameras "
+                "write one, or a dozen.",
                 "Send the photograph as the camera wrote it.",
             )
         kind = "JPEG" if opened.format == "MPO" else str(opened.format)
