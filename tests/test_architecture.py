@@ -12,7 +12,21 @@ PLAIN = {"bisect", "collections", "contextlib", "dataclasses", "functools", "ite
 MAY_IMPORT = {
     "core": PLAIN | {"numpy", "scipy", "just_plane.core"},
     "contract": PLAIN
-    | {"annotated_types", "base64", "binascii", "copy", "csv", "io", "json", "pydantic", "pydantic_core", "types"}
+    | {
+        "annotated_types",
+        "base64",
+        "binascii",
+        "copy",
+        "csv",
+        "hashlib",
+        "io",
+        "json",
+        "pydantic",
+        "pydantic_core",
+        "re",
+        "types",
+        "urllib",
+    }
     | {"just_plane.contract", "just_plane.core"},
     "planning": PLAIN
     | {"collections", "csv", "datetime", "io", "numpy", "pydantic", "re"}
