@@ -198,12 +198,12 @@ def test_the_map_of_stops_sets_the_aperture(page):
 
 def test_inches_everywhere_and_back(page):
     page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
-    page.get_by_role("button", name="Show lengths in inches").click()
+    page.get_by_role("button", name="To inches").click()
     expect(field(page, "Depth")).to_have_value("1.33858")
     expect(tape(page, "Subject")).to_contain_text("1.34 in deep")
     expect(page.get_by_role("radiogroup", name="Ways to get the shot")).to_contain_text(" in ")
     type_into(page, "Depth", "1")
-    page.get_by_role("button", name="Show lengths in millimetres").click()
+    page.get_by_role("button", name="To mm").click()
     expect(field(page, "Depth")).to_have_value("25.4")
 
 

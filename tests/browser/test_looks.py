@@ -122,3 +122,29 @@ def test_a_millimetre_on_the_drawing_is_a_millimetre_on_the_rule(page, still_ser
     centre = {mark: box["x"] + box["width"] / 2 for mark, box in marks.items()}
     assert (centre[high] - centre[low]) / (high - low) == pytest.approx(px_per_mm, rel=0.01)
     assert centre[0.0] == pytest.approx(near, abs=1.5)
+
+
+TOO_LOW = """() => [...document.querySelectorAll(
+    'button, a[href], summary, [role=option], [role=radio], label[data-rac]')]
+  .filter((each) => { const { height, width } = each.getBoundingClientRect();
+    return width > 1 && height > 1 && height < 39.5 && getComputedStyle(each).visibility !== 'hidden'; })
+  .map((each) => each.textContent.trim().slice(0, 40))"""
+SCROLLS = """() => [...document.querySelectorAll('[aria-label]')]
+  .filter((each) => getComputedStyle(each).overflowY === 'auto' && each.getAttribute('role') !== 'listbox'
+    && each.getAttribute('role') !== 'radiogroup')
+  .map((each) => [each.getAttribute('aria-label'), each.scrollHeight / each.clientHeight])"""
+
+
+@pytest.mark.parametrize("at", ["subject", "reach", "aperture", "plane", "stack", "light"])
+def test_on_a_tablet_everything_can_be_hit_and_no_panel_goes_on_for_long(chromium, still_server, at):
+    window = chromium.new_context(viewport={"width": 1024, "height": 768}, reduced_motion="reduce")
+    page = window.new_page()
+    page.goto(still_server.address)
+    href = page.get_by_role("link", name=re.compile("Bonbon tray")).get_attribute("href")
+    page.goto(still_server.address.rstrip("/") + href.rsplit("/", 1)[0] + "/" + at)
+    expect(tape(page, "Plane")).to_contain_text("tilt 8.2")
+    page.wait_for_timeout(500)  # the panel follows a little behind
+    assert page.evaluate(TOO_LOW) == []
+    for name, share in page.evaluate(SCROLLS):
+        assert share <= 2, name
+    window.close()

@@ -7,7 +7,7 @@ from pathlib import Path
 
 import jsonschema
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from just_plane.contract.gear import KINDS
@@ -168,6 +168,7 @@ def test_words_that_look_like_a_formula_are_shown_as_text_and_come_back(name):
     assert read_table(text).pieces[0].gear.name == name
 
 
+@example([("100%3B; a=b %", 24.0, 16.0)])
 @given(
     st.lists(st.tuples(st.text(st.characters(codec="utf-8", exclude_categories=("Cs", "Cc")), min_size=1, max_size=30),
                        lengths, lengths), max_size=4)

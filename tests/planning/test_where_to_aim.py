@@ -112,6 +112,11 @@ def test_back_off_by_a_factor_of_ones_own(pod, changed):
     assert depth[1] == pytest.approx(depth[0], rel=0.02)
 
 
+def test_a_factor_within_reach_is_never_refused(pod, changed):
+    # 0.5 times over 3 is well within a macro's range, 0.5 times 3 would not be.
+    assert back_off(plan_shot(changed(pod, {"/back_off_factor": 3.0}))).back_off.magnification == pytest.approx(0.5 / 3)
+
+
 def test_a_factor_that_the_rig_does_not_reach_says_what_it_does(changed, pod):
     tubes = changed(pod, {"/rig": [pod.rig[0].model_dump(), _tube()], "/back_off_factor": 8.0})
     way = back_off(plan_shot(tubes))

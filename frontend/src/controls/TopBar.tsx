@@ -121,18 +121,10 @@ const Choices = memo(function Choices() {
   const paper = theme === "paper";
   return (
     <>
-      <Button
-        onPress={() => setUnits(units === "mm" ? "in" : "mm")}
-        aria-label={`Show lengths in ${units === "mm" ? "inches" : "millimetres"}`}
-      >
+      <Button onPress={() => setUnits(units === "mm" ? "in" : "mm")}>
         {units === "mm" ? "To inches" : "To mm"}
       </Button>
-      <Button
-        onPress={() => setTheme(paper ? "dark" : "paper")}
-        aria-label={paper ? "Darken, for a dark set" : "Lighten, like paper"}
-      >
-        {paper ? "Darken" : "Lighten"}
-      </Button>
+      <Button onPress={() => setTheme(paper ? "dark" : "paper")}>{paper ? "Darken" : "Lighten"}</Button>
     </>
   );
 });

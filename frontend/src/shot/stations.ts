@@ -33,8 +33,8 @@ export function keepStation(shotId: string, station: StationId) {
 
 /** The station at which a field of the shot is set. */
 export function stationOf(field: string): StationId | null {
-  if (/^\/(subject|picture|sharp|name|notes)/.test(field)) return "subject";
-  if (/^\/(body|crop_mode|rig|measured|framing)/.test(field)) return "reach";
+  if (/^\/(subject|picture|sharp|name|heading|notes)/.test(field)) return "subject";
+  if (/^\/(body|crop_mode|rig|measured|framing|back_off_factor)/.test(field)) return "reach";
   if (/^\/(aperture|focus_behind_nearest_mm)/.test(field)) return "aperture";
   if (field.startsWith("/plane")) return "plane";
   if (field.startsWith("/stack")) return "stack";

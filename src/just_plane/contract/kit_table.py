@@ -179,7 +179,7 @@ class _Reader:
                 if comma
                 else "Write it in digits, such as 24.5.",
             )
-        return int(text) if float not in kinds and text.lstrip("+-").isdigit() else float(text)
+        return int(text) if text.lstrip("+-").isdigit() else float(text)
 
     def _id_of_its_own(self, number, kind, values):
         """From the name, else from the numbers: the same piece has the same id in whichever row it stands."""

@@ -13,7 +13,7 @@ import { RailCounts } from "./RailCounts";
 
 const List = styled.ul`
   list-style: none;
-  margin: 0 0 10px;
+  margin: 0 0 6px;
   padding: 0;
   border-bottom: 1px solid ${({ theme }) => theme.line};
 `;
@@ -58,7 +58,7 @@ const Adding = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  margin-bottom: 12px;
+  margin-bottom: 4px;
 `;
 
 /** The points by name, with what each makes of the setting; the one chosen is open. */

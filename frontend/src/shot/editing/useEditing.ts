@@ -21,7 +21,7 @@ import {
   type Work,
 } from "./machine";
 import { changedField, NOTHING_YET, noted, same, sent } from "./meaning";
-import { clearStash, writeStash } from "./stash";
+import { clearStash, writeStash, type Left } from "./stash";
 import { useLeftBehind, type LeftBehind } from "./useLeftBehind";
 
 export type { Kept, SaveState } from "./machine";
@@ -182,7 +182,18 @@ export function useEditing<T>(
     }
   }, [happened, send, id, place]);
 
-  const left = useLeftBehind(id, opened.body, happened, edit);
+  const takeUp = useCallback(
+    (found: Left<T>) => {
+      const { draft, kept } = work.current;
+      if (!isSettled(work.current) || draft !== kept.body) return false;
+      // Its own from now on, before the one left behind goes.
+      writeStash(id, found);
+      happened({ what: "found", left: found });
+      return true;
+    },
+    [happened, id],
+  );
+  const left = useLeftBehind(id, opened.body, takeUp, edit);
 
   // Another window saved: follow it when there is nothing unsaved here; otherwise the next save meets the conflict.
   useEffect(() => {

@@ -1,7 +1,6 @@
 /** Drafts that closed windows left unsaved: the newest is taken up, the others are offered; none is lost by itself. */
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { Happening } from "./machine";
-import { dropLeft, leftBehind, writeStash, type Left } from "./stash";
+import { dropLeft, leftBehind, type Left } from "./stash";
 
 export interface LeftBehind {
   drafts: { key: string; at: string }[];
@@ -13,7 +12,8 @@ export interface LeftBehind {
 export function useLeftBehind<T>(
   id: string,
   body: T,
-  happened: (event: Happening<T>) => void,
+  /** Takes a draft up as one's own, where nothing was changed here yet: whether it did. */
+  takeUp: (left: Left<T>) => boolean,
   edit: (change: (draft: T) => T) => void,
 ): LeftBehind {
   const [drafts, setDrafts] = useState<Left<T>[]>([]);
@@ -22,16 +22,18 @@ export function useLeftBehind<T>(
     let shut = false;
     void leftBehind(id, whole.current).then(([newest, ...others]) => {
       if (shut || newest === undefined) return;
-      // Its own from now on, before the one left behind goes.
-      writeStash(id, newest);
-      happened({ what: "found", left: newest });
+      // Where something was changed here already, the newest is offered like the others.
+      if (!takeUp(newest)) {
+        setDrafts([newest, ...others]);
+        return;
+      }
       dropLeft(newest.key);
       setDrafts(others);
     });
     return () => {
       shut = true;
     };
-  }, [id, happened]);
+  }, [id, takeUp]);
   const drop = useCallback((key: string) => {
     dropLeft(key);
     setDrafts((last) => last.filter((each) => each.key !== key));
