@@ -116,6 +116,17 @@ def test_a_burst_is_quick_but_for_a_flash_that_recharges():
     assert way_of(flash, "hand").hold_s > 3
 
 
+@pytest.mark.parametrize(("barrel", "frames"), [(395.0, 4), (405.0, 0)])
+def test_leaning_in_stops_where_the_lens_would_touch(barrel, frames):
+    # At 0.6 times a thin 100 mm lens focuses 427 mm from the sensor: before 18 mm of mount and this barrel there is
+    # room for a lean of 10.5 mm, or there is none.
+    lens = GEAR["macro-100"] | {"minimum_focus_distance_mm": None, "barrel_mm": barrel, "barrel_growth_mm": 0.0}
+    way = way_of(planned(held="hand", rig=[{"gear": lens}], subject={"depth_mm": 12.0}), "hand")
+    room = 100 * (2 + 0.6 + 1 / 0.6) - 18 - barrel
+    assert (room > 10.5) == bool(frames)
+    assert way.frames == frames
+
+
 def test_hands_that_sway_more_hold_less_and_one_voice_says_about():
     steady, standing = (planned(steadiness={"held": "hand", "hand_sways_mm": sway}) for sway in (0.1, 3.0))
     assert way_of(steady, "hand").cover > way_of(standing, "hand").cover + 0.1

@@ -34,7 +34,7 @@ def hand_way(setup):
     frames = shot.stack.own_frames or frames_by_hand(setup.depth, near + far)
     places = hand_places(setup.depth, frames)
     step = setup.depth / frames
-    if setup.rigged.working_distance - setup.focus < setup.depth:
+    if setup.rigged.working_distance < places[-1]:
         return impossible(setup, "hand", "hand", title, "the lens would touch the subject before the last frame")
     sway, assumed = sway_of(shot)
     held = hand_series(setup.depth, near, far, frames, sway)
