@@ -170,17 +170,6 @@ def test_a_draft_of_each_window_is_offered_and_none_writes_over_another(pod_page
     complaints.clear()
 
 
-def test_presses_of_an_arrow_are_one_step_of_undo(pod_page):
-    depth = pod_page.get_by_role("textbox", name="Depth", exact=True)
-    depth.focus()
-    for _ in range(4):
-        pod_page.keyboard.press("ArrowUp")
-    expect(tape(pod_page, "Subject")).not_to_contain_text("34 mm deep")
-    saved(pod_page)
-    pod_page.get_by_role("button", name="Undo").click()
-    expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")
-
-
 def test_a_shot_put_away_in_another_window_says_so_and_comes_back(pod_page, open_page):
     saved(pod_page)
     name = pod_page.get_by_role("banner").get_by_text("Cut cocoa pod").inner_text()
