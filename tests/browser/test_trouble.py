@@ -234,3 +234,16 @@ def test_a_browser_that_keeps_nothing_is_worked_in_all_the_same(chromium, server
     page.get_by_role("button", name="Undo").click()
     expect(tape(page, "Subject")).to_contain_text("34 mm deep")
     window.close()
+
+
+def test_presses_of_an_arrow_are_one_step_of_undo(pod_page):
+    pod_page.get_by_role("textbox", name="Depth", exact=True).focus()
+    # From the page itself: presses from outside may lie seconds apart on a busy machine, and then mean several things.
+    pod_page.evaluate("""async () => { for (let press = 0; press < 6; press++) {
+        document.activeElement.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true }));
+        await new Promise((done) => setTimeout(done, 60)); } }""")
+    expect(tape(pod_page, "Subject")).not_to_contain_text("34 mm deep")
+    pod_page.wait_for_timeout(2000)  # it says Saved between two presses too
+    saved(pod_page)
+    pod_page.get_by_role("button", name="Undo").click()
+    expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")

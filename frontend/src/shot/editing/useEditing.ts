@@ -119,7 +119,8 @@ export function useEditing<T>(
       const draft = change(work.current.draft);
       told.current?.(draft);
       const passing = options?.passing ?? false;
-      if (!passing) {
+      // A press that changed nothing (it came before the last one was drawn) means nothing either.
+      if (!passing && !same(stood.current, draft)) {
         meaning.current = noted(meaning.current, changedField(stood.current, draft), Date.now());
         stood.current = draft;
       }
