@@ -151,3 +151,45 @@ def test_corners_of_a_zoom_with_tubes_on_a_part_of_the_sensor():
     assert cropped.sharpness.circle_um < whole.sharpness.circle_um
     assert "made for up to" in " ".join(finding.message for finding in cropped.findings)
     assert not troubles(cropped)
+
+
+def in_focus(effective_f_number, detail_mm=0.0298):
+    """What an unaberrated round aperture leaves of one period a detail, at 550 nm."""
+    s = 550e-6 * effective_f_number / detail_mm
+    return 2 / math.pi * (math.acos(s) - s * math.sqrt(1 - s * s))
+
+
+def test_a_stack_softer_than_it_need_be_is_told_the_stop_that_keeps_half():
+    large = GEAR["prime-50"] | {"smallest_magnification": 2.5, "closest_magnification": 5.0, "narrowest_f_number": 16.0}
+    large |= {"minimum_focus_distance_mm": None, "pupil_magnification": 1.0}
+    plan = planned([{"gear": large}], 12.0, subject={"depth_mm": 1.5})
+    (said,) = [each for each in plan.findings if each.code == "f_number.pale_stack"]
+    # 3x at f/8 works as f/32. Of the third stops f/5 is the narrowest that keeps half: f/5.6 is just under it.
+    assert in_focus(4 * 5.6) < 0.5 < in_focus(4 * 5.04)
+    frames = next(each.frames for each in plan.aperture.stops if abs(each.f_number - 5.04) < 0.05)
+    assert f"leaves {in_focus(32) * 100:.0f} %" in said.message
+    assert f"A stack at f/5, {frames} frames, keeps {in_focus(4 * 5.04) * 100:.0f} %" in said.message
+    # What one frame holds, and a stop that keeps half, need no such word.
+    for depth, stop in ((1.5, 4.0), (0.1, 8.0)):
+        fine = planned([{"gear": large}], 12.0, subject={"depth_mm": depth}, aperture={"f_number": stop})
+        assert not [each for each in fine.findings if each.code == "f_number.pale_stack"]
+
+
+def test_where_nothing_can_be_done_nothing_is_said_to_be():
+    plan = planned(
+        [lens("macro-60")],
+        250.0,
+        subject={"depth_mm": 200.0},
+        steadiness={"held": "hand"},
+        light={"read": True, "metered_f_number": 2.8, "metered_shutter_s": 0.25, "metered_iso": 1600.0, "iso": 1600.0},
+    )
+    assert "cannot be done" in plan.verdict.headline
+    assert not any("can be done as things are" in each.reason for each in plan.ways)
+    assert recommended(plan).reason.startswith("It comes nearest to what can be done")
+
+
+def test_what_stands_against_the_most_that_can_be_done_is_in_the_sentence():
+    rig = [lens("objective-10"), lens("tube-lens-200")]
+    coarse = planned(rig, subject={"depth_mm": 0.3}, stack={"rail_smallest_step_mm": 0.05})
+    assert "Nothing here holds all of it" in coarse.verdict.headline
+    assert "The rail's smallest step, 50 µm, is coarser" in coarse.verdict.detail

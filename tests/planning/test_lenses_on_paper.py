@@ -95,6 +95,61 @@ def test_behind_a_tube_it_goes_on_from_there():
     assert (reach.smallest_magnification, reach.largest_magnification) == pytest.approx((2.5 + extra, 5 + extra))
 
 
+NEAR = {"working_distance_mm": 41.0}
+
+
+def test_a_close_up_lens_before_it_takes_room_and_gives_none():
+    # At 5x the subject stands 65 (1 + 1/5) = 78 mm before the lens and 41 mm before its glass, so the lens is 37 mm in.
+    # With +5 dioptres touching it: 1/u = 1/65 + 1/200 - 1/390.
+    close_up = GEAR["close-up-5-77"]
+    reach = planned(LARGE | NEAR, {"by": "closest"}, rig=[{"gear": close_up}, {"gear": LARGE | NEAR}]).reach
+    u = 1 / (1 / 65 + 5 / 1000 - 1 / 390)
+    assert reach.magnification == pytest.approx(390 / u)
+    assert reach.working_distance_mm == pytest.approx(u - 37 - close_up["thickness_mm"])
+
+
+def test_a_tube_behind_it_takes_room_as_the_lens_law_says():
+    # Its ring at 2.5x the lens lies 65 (1 + 1/2.5) - 54 = 37 mm in; 20 mm more behind it make 2.5 + 20/65 times.
+    rooms = {"working_distance_mm": 41.0, "farthest_working_distance_mm": 54.0}
+    size = 2.5 + 20 / 65
+    reach = planned(LARGE | rooms, at(size), rig=[{"gear": LARGE | rooms}, {"gear": GEAR["tube-20"]}]).reach
+    assert reach.working_distance_mm == pytest.approx(65 * (1 + 1 / size) - 37)
+
+
+def test_the_distances_said_of_it_agree_with_each_other():
+    near, far = (planned(LARGE | NEAR, at(size)).reach for size in (5.0, 2.5))
+    ends = sorted((near.subject_to_sensor_mm, far.subject_to_sensor_mm))
+    assert (near.nearest_focus_mm, near.farthest_focus_mm) == pytest.approx(ends)
+    body = GEAR["body-36-45"]["register_mm"]
+    assert near.subject_to_sensor_mm == pytest.approx(body + 98 + 130 + 41)
+
+
+def test_its_closest_focus_alone_says_where_its_front_stands():
+    reach = planned(LARGE | {"minimum_focus_distance_mm": 300.0}, at(5.0)).reach
+    assert reach.subject_to_sensor_mm == pytest.approx(300)
+    assert reach.working_distance_mm == pytest.approx(300 - GEAR["body-36-45"]["register_mm"] - 98 - 130)
+
+
+def said_about(gear):
+    return [each.code for each in planned(gear, at(5.0)).findings]
+
+
+def test_a_barrel_too_short_for_its_focal_length_is_doubted():
+    # 65 (2 + 5 + 1/5) = 468 mm from subject to sensor by the focal length; by barrel and room 269 mm, or 419 mm.
+    assert "lens.length_disagrees" in said_about(LARGE | NEAR)
+    assert "lens.length_disagrees" not in said_about(LARGE | NEAR | {"barrel_growth_mm": 280.0})
+    # Who gives the closest focus has said that it does not keep its focal length.
+    assert "lens.length_disagrees" not in said_about(LARGE | NEAR | {"minimum_focus_distance_mm": 287.0})
+
+
+def test_a_close_up_lens_on_a_thread_not_known_is_said():
+    close_up = GEAR["close-up-5-77"]
+    with_thread = LARGE | {"thread_mm": 77.0}
+    for gear, unknown in ((LARGE, True), (with_thread, False)):
+        plan = planned(gear, {"by": "closest"}, rig=[{"gear": close_up}, {"gear": gear}])
+        assert ("thread.unknown" in [each.code for each in plan.findings]) is unknown
+
+
 def test_on_bellows_it_begins_at_its_smallest_size():
     rig = Rig((large_sizes_only(65.0, 2.5, 5.0), Bellows(40.0, 140.0)))
     assert rig.magnification_range() == pytest.approx((2.5 + 40 / 65, 5 + 140 / 65))

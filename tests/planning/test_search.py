@@ -73,8 +73,11 @@ def test_one_lens_and_two_tubes_are_tried_in_every_set():
     answer = ask(kit_of("macro-60", "tube-12", "tube-20"), 30.0)
     assert answer.tried == 4
     found = sorted(tuple(ids(each)) for each in answer.results)
-    # 1.2x: the bare lens ends at 1x, 16 % off; each longer set reaches it.
-    assert found == [("macro-60", "tube-12"), ("macro-60", "tube-20"), ("macro-60", "tube-20", "tube-12")]
+    # 1.2x: the bare lens ends at 1x, 16 % off; each tube reaches it, and both together give nothing that one does not.
+    assert found == [("macro-60", "tube-12"), ("macro-60", "tube-20")]
+    # 1.5x: one tube ends short of it.
+    fits = [ids(each) for each in ask(kit_of("macro-60", "tube-12", "tube-20"), 24.0).results if each.fits]
+    assert ["macro-60", "tube-20", "tube-12"] in fits
     assert all(each.fits for each in answer.results)
 
 
@@ -200,10 +203,28 @@ def test_a_kit_too_large_to_try_says_what_was_left_out(monkeypatch):
 
 def test_of_rows_alike_in_light_the_one_with_fewer_pieces_comes_first():
     """Extension costs by the size it gives, whichever tubes hold it open: what is left to choose by is the handling."""
-    results = ask(kit_of("macro-60", "tube-12", "tube-20"), 30.0).results
+    results = [found for found in ask(kit_of("macro-60", "tube-12", "tube-20", "tube-31"), 24.0).results if found.fits]
     lost = [found.stops_lost for found in results]
     assert max(lost) - min(lost) < 0.25  # less than the half stop that a piece counts
-    assert [len(found.rig) for found in results] == [2, 2, 3]
+    pieces = [len(found.rig) for found in results]
+    assert pieces[0] == 2
+    assert pieces[-1] == 3
+    assert pieces == sorted(pieces)
+
+
+def test_a_tube_that_changes_nothing_is_not_offered():
+    """A lens for large sizes only draws in by what the tube holds open: the same picture with one piece more."""
+    large = {
+        "kind": "lens", "name": "65 mm, 2.5 to 5 times", "kit_id": "large-65", "focal_length_mm": 65.0,
+        "closest_magnification": 5.0, "smallest_magnification": 2.5, "barrel_mm": 98.0, "barrel_growth_mm": 280.0,
+        "working_distance_mm": 41.0, "widest_f_number": 2.8, "narrowest_f_number": 16.0,
+    }  # fmt: skip
+    kit = kit_of("tube-10", "tube-20").model_dump()
+    kit["pieces"].append({"gear": large})
+    kit = Kit.model_validate(kit)
+    assert [ids(found) for found in ask(kit, 12.0).results] == [["large-65"]]
+    # Where only the tubes reach, both together: 0.46x on 5x.
+    assert {len(found.rig) for found in ask(kit, 36 / 5.45).results if found.fits} == {3}
 
 
 ZOOM = {

@@ -134,6 +134,18 @@ def test_the_kit_is_searched(demo):
 # --- the ruler
 
 
+def test_generic_gear_is_searched_as_long_as_the_kit_holds_no_lens(client):
+    asked = {"body": body(SHELF)["pieces"][0]["gear"], "frame_width_mm": 40.0}
+    found = client.post("/api/search", json=asked).json
+    assert found["generic"]
+    assert found["results"]
+    only = next(piece for piece in body(SHELF)["pieces"] if piece["gear"]["kit_id"] == "macro-60")
+    save(client, {"format": "just-plane/kit", "version": 1, "pieces": [only]}, client.get("/api/kit").json["revision"])
+    found = client.post("/api/search", json=asked).json
+    assert not found["generic"]
+    assert {placed["gear"]["kit_id"] for row in found["results"] for placed in row["rig"]} == {"macro-60"}
+
+
 def test_a_photograph_of_a_ruler_is_measured(demo, pod):
     picture = jpeg(ruler_picture(900, 600, 25.0, angle=0.1), focal_length_mm=100.0)
     found = demo.post("/api/ruler/find", data=picture).json

@@ -53,4 +53,5 @@ class SearchAnswer(Answer):
     tried: int
     bounds: Annotated[str, Field(description="What was combined, and what was not.")]
     headline: str
+    generic: Annotated[bool, Field(description="The kit holds no lens: generic gear was searched instead.")] = False
     results: list[FoundRig]

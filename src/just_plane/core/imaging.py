@@ -27,7 +27,7 @@ class Imaging(NamedTuple):
     """From the plane of focus to the first element; inf at infinity."""
     subject_to_sensor: float
     length: float
-    """From the first element to the sensor."""
+    """From the first element to the sensor, the lens as thin as the model has it."""
     f_number_factor: float
     """Effective f-number / marked f-number, as far as the lens's own stop limits it."""
     pupil_distance: float
@@ -120,7 +120,7 @@ def image(elements, place, size_correction=1.0):
     return Imaging(
         magnification,
         distance,
-        distance + length,
+        distance + length + lens.hiatus,
         length,
         factor,
         pupil_distance,

@@ -10,6 +10,7 @@ import numpy as np
 
 from just_plane.core.domain import non_negative, positive
 from just_plane.core.errors import OutOfDomainError
+from just_plane.core.on_paper import OnPaper
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +27,7 @@ class Prime:
     pupil_magnification : float       Exit / entrance pupil diameter, > 0.
     farthest_magnification : float    The smallest own magnification, >= 0; 0 for a lens that focuses to infinity. Not
                                       0 for one made for large sizes only, which does not breathe.
+    on_paper : OnPaper or None        Where its paper has its subject; None: a thin lens says.
 
     Raises
     ------
@@ -38,6 +40,7 @@ class Prime:
     closest_focal_length: float | None = None
     pupil_magnification: float = 1.0
     farthest_magnification: float = 0.0
+    on_paper: OnPaper | None = None
 
     def __post_init__(self):
         positive("focal_length", self.focal_length, "mm")
@@ -59,6 +62,20 @@ class Prime:
     def image_distance(self):
         """Lens to where its own mount puts the sensor, mm: f (1 + m0)."""
         return self.focal_length_now * (1 + self.own_magnification)
+
+    @property
+    def hiatus(self):
+        """Between its two principal planes: by how much the subject stands farther from the sensor than a thin lens of
+        its focal length has it, mm. 0 where no paper says.
+
+        Returns
+        -------
+        float or (N,) array   mm; below 0 for a lens that is shorter than a thin one.
+        """
+        if self.on_paper is None:
+            return 0.0
+        own = self.own_magnification
+        return self.on_paper.subject_to_sensor(own) - self.focal_length_now * (2 + own + 1 / own)
 
     @property
     def pupil_ratio(self):
@@ -101,6 +118,7 @@ class Prime:
             self.closest_focal_length,
             self.pupil_magnification,
             self.farthest_magnification,
+            self.on_paper,
         )
 
     def turned_round(self, standoff=0.0):
@@ -144,6 +162,16 @@ class Reversed:
     own_magnification = 0.0
     closest_magnification = 0.0
     farthest_magnification = 0.0
+
+    @property
+    def hiatus(self):
+        """Between its principal planes, as of the lens the right way round.
+
+        Returns
+        -------
+        float   mm.
+        """
+        return self.lens.hiatus
 
     @property
     def focal_length_now(self):
@@ -231,6 +259,7 @@ class Objective:
     own_magnification = 0.0
     closest_magnification = 0.0
     farthest_magnification = 0.0
+    hiatus = 0.0
     pupil_ratio = 1.0
 
     def __post_init__(self):

@@ -15,6 +15,9 @@ from just_plane.planning.words.numbers import count, times
 
 MOST_OF_A_LENS = 4
 MOST_SHOWN = 24
+MUCH_ROOM = 1.02
+LITTLE_LIGHT = 0.05
+"""How many times the room, and how many stops, make a row with more pieces in it worth them."""
 
 
 def search(kit, asked, wording):
@@ -52,7 +55,7 @@ def search(kit, asked, wording):
         candidates = [each for group in near for each in candidates_of(base, group, aim)]
     candidates.sort(key=lambda each: _rank(each, asked, aim))
     exact = Exactly(base, asked, measured, wording)
-    results = [found for each in _few_of_each(candidates) if (found := exact.found(each))]
+    results = [found for each in _few_of_each(candidates, aim) if (found := exact.found(each))]
     results.sort(key=lambda found: _order(found, asked, aim))
     results = results[:MOST_SHOWN]
     return SearchAnswer(
@@ -94,11 +97,13 @@ def _rank(candidate, asked, aim):
     )
 
 
-def _few_of_each(candidates):
+def _few_of_each(candidates, aim):
     """The best few of each lens and manner, so that one lens with many tubes does not fill the list."""
     seen: dict[tuple, int] = {}
-    kept = []
+    kept: list = []
     for candidate in candidates:
+        if any(_adds_nothing(candidate, other, aim) for other in kept):
+            continue
         manner = tuple(
             (placed.gear.kit_id, placed.reversed) for placed in candidate.row if placed.gear.kind in LENS_KINDS
         )
@@ -108,6 +113,21 @@ def _few_of_each(candidates):
         if len(kept) == MOST_SHOWN:
             break
     return kept
+
+
+def _adds_nothing(candidate, other, aim):
+    """Whether a row is another one with more pieces in it, and no better for them."""
+    more, fewer = ({_piece(placed) for placed in each.row} for each in (candidate, other))
+    return (
+        fewer < more
+        and (candidate.off >= other.off * (1 - FITS) or (aim.look_for == "frame" and other.off <= FITS))
+        and candidate.room <= other.room * MUCH_ROOM
+        and candidate.lost >= other.lost - LITTLE_LIGHT
+    )
+
+
+def _piece(placed):
+    return placed.gear.kit_id, placed.reversed, placed.at_focal_length_mm
 
 
 def _order(found, asked, aim):

@@ -11,6 +11,8 @@ BEYOND = 2.0
 """How many times past the size it was made for a lens may go before it is said."""
 HEAVY_G = 700.0
 """Weight from which a lens on tubes of unknown strength wants support."""
+FAR_FROM_THIN = 0.25
+"""Share by which barrel and room may differ from a thin lens before one of them is doubted."""
 RIM = 1.5
 """Metal around a front thread that light does not pass, mm."""
 
@@ -38,6 +40,7 @@ def _said(made, wording):
     yield from _say_infinity(made, wording)
     yield from _say_weight(made)
     yield from _say_made_for(made)
+    yield from _say_length(made, wording)
     yield from _say_corners(made, wording)
     yield from _say_measured(made)
 
@@ -99,6 +102,13 @@ def _say_threads(made):
                 _at(index),
                 f"{_capital(name_of(gear))} has a thread of {needed:g} mm; what it screws on has {thread:g} mm.",
                 f"Put a step ring {thread:g} to {needed:g} between them.",
+            )
+        elif needed is not None and thread is None:
+            yield caution(
+                "thread.unknown",
+                _at(index),
+                f"Whether {name_of(gear)} fits is not known: what it screws on has no thread in the kit.",
+                "Read its filter thread off the lens, and give it.",
             )
         offered = getattr(gear, kind.carries_on) if kind.carries_on else None
         thread = thread if offered is None else offered
@@ -184,6 +194,26 @@ def _say_made_for(made):
             _at(row.lens),
             f"This lens was made for up to {times(made_to)}; here it works at {times(works_at)}.",
             f"Expect soft corners and colour fringes; stop down a little and try a frame.{turn}",
+        )
+
+
+def _say_length(made, wording):
+    """Of a lens for large sizes only: barrel and room on paper against what its focal length needs."""
+    row, lens = made.row, made.rig.lens
+    paper = getattr(lens, "on_paper", None)
+    if paper is None or made.lens.room is None or made.lens.closest_focus is not None:
+        return
+    largest = lens.closest_magnification
+    thin = lens.focal_length_now * (2 + largest + 1 / largest)
+    there = float(paper.subject_to_sensor(largest))
+    if abs(there / thin - 1) > FAR_FROM_THIN:
+        yield caution(
+            "lens.length_disagrees",
+            _at(row.lens),
+            f"Barrel and room put the subject {wording.length(there)} from the sensor at {times(largest)}; a lens that "
+            f"keeps its {lens.focal_length_now:g} mm needs {wording.length(thin)}.",
+            "Give by how much the barrel grows, or the closest focus; until then trust the room, not the distance "
+            "from the sensor.",
         )
 
 

@@ -1,10 +1,11 @@
 """The lens of a row in numbers: a prime, a zoom where it is set, or an objective; measured values win."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from just_plane.contract.gear import ASSUMED_PUPIL_MAGNIFICATION
 from just_plane.core.data_sheet import closest_size, focal_length_at_closest, large_sizes_only, prime_from_data_sheet
 from just_plane.core.lens import Objective, Prime
+from just_plane.core.on_paper import OnPaper, RoomOnPaper
 from just_plane.core.zoom import Zoom, ZoomEnd
 
 
@@ -20,8 +21,10 @@ class LensNumbers:
     barrel: float
     growth: float
     hood: float
-    room: "RoomOnPaper | None" = None
+    room: RoomOnPaper | None = None
     """Of a lens whose working distances are on paper."""
+    closest_focus: float | None = None
+    """Subject to sensor mark at its largest size, of a lens for large sizes only of which no working distance is."""
 
     def barrel_at(self, own_magnification):
         """Mount to front of glass with the ring at a setting."""
@@ -29,28 +32,27 @@ class LensNumbers:
         span = self.core.closest_magnification - far
         return self.barrel + (self.growth * (own_magnification - far) / span if span else 0.0)
 
-    def thin_from_mount(self, register):
-        """Where the thin lens that stands for it lies before its mount with the ring at its far end."""
-        return self.core.image_distance - register
-
-
-@dataclass(frozen=True, slots=True)
-class RoomOnPaper:
-    """Working distance of a lens by one or two of its sizes. Front of the lens to the subject, mm."""
-
-    magnification: float
-    distance: float
-    growth: float
-    """mm by which it grows with 1/m."""
-
-    def at(self, magnification):
-        """Working distance where the lens works at a size, mm: the subject draws off by growth x 1/m.
+    def on_body(self, register):
+        """Its thin lens on a body, its front where the paper has it: the core's lens.
 
         Parameters
         ----------
-        magnification : float or (N,) array
+        register : float   Mount to sensor, mm.
         """
-        return self.distance + self.growth * (1 / magnification - 1 / self.magnification)
+        if isinstance(self.core, Objective):
+            return self.core
+        sizes = (self.core.farthest_magnification, self.core.closest_magnification)
+        room = self.room
+        if self.closest_focus is not None and room is None:
+            near = self.closest_focus - register - self.barrel - self.growth
+            room = RoomOnPaper(sizes[1], near, self.core.focal_length)
+        if room is None:
+            return self.core
+        return replace(self.core, on_paper=OnPaper(register + self.barrel, self.growth, sizes, room))
+
+    def thin_from_mount(self, register):
+        """Where its principal plane toward the subject lies before its mount with the ring at its far end."""
+        return self.core.image_distance - register + self.on_body(register).hiatus
 
 
 def lens_numbers(placed):
@@ -85,6 +87,7 @@ def lens_numbers(placed):
         gear.barrel_growth_mm,
         min(gear.hood_mm, gear.barrel_mm),
         _room_on_paper(gear, marked),
+        gear.minimum_focus_distance_mm if gear.smallest_magnification is not None else None,
     )
 
 

@@ -144,11 +144,10 @@ def rigged(asked, row, lens, rig):
     if stands_off is not None:
         # An objective's working distance is engraved or on paper, and better than a thin lens knows.
         imaging = imaging._replace(subject_to_sensor=front + stands_off)
-    imaging = _standing_off(row, lens, imaging, front)
     settings = over_throw = None
     if rig.has_ring:
         settings = rig.ring(THROW_SETTINGS)
-        over_throw = _standing_off(row, lens, rig.focused(settings).imaging(), _fronts(lens, front, rig, settings))
+        over_throw = rig.focused(settings).imaging()
     return Rigged(
         asked,
         row,
@@ -160,19 +159,6 @@ def rigged(asked, row, lens, rig):
         settings,
         over_throw,
     )
-
-
-def _fronts(lens, front, rig, settings):
-    """Front of the rig to the sensor with the ring at other settings, mm: (N,) array."""
-    return front + lens.barrel_at(settings) - lens.barrel_at(float(rig.lens.own_magnification))
-
-
-def _standing_off(row, lens, imaging, front):
-    """What the rig does where the lens's own working distances are on paper, and nothing stands before it: better than
-    a thin lens knows where its front lies."""
-    if lens.room is None or row.lens or row.pieces[0].reversed:
-        return imaging
-    return imaging._replace(subject_to_sensor=front + lens.room.at(imaging.lens_magnification))
 
 
 def assemble(asked, row, wording):
@@ -211,9 +197,9 @@ def _element(body, row, index, numbers):
         if isinstance(lens.core, Objective):
             return replace(lens.core, image_distance=body.register_mm)
         if not row.pieces[index].reversed:
-            return lens.core
+            return lens.on_body(body.register_mm)
         thread_to_lens = lens.barrel - lens.hood - lens.thin_from_mount(body.register_mm)
-        return lens.core.turned_round(thread_to_lens + body.register_mm)
+        return lens.on_body(body.register_mm).turned_round(thread_to_lens + body.register_mm)
     if index == row.facing:
         return _facing(body, row, numbers)
     gear = row.gear(index)

@@ -10,8 +10,10 @@ from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.own_steps import is_own, own_frames_of
 from just_plane.planning.setup.soft import softness_of_stops
 from just_plane.planning.words.findings import Answered, note, trouble
-from just_plane.planning.words.numbers import f_stop, percent, times
+from just_plane.planning.words.numbers import count, f_stop, percent, times
 
+PALE = 0.5
+"""Contrast in perfect focus under which a stack is softer than it need be, where a wider stop keeps more."""
 EMPTY_FROM = 4.0
 """Pixels to the finest period that light keeps at the widest stop: two would do."""
 
@@ -73,7 +75,7 @@ def aperture(setup):
             for f_number, works_as, worst, perfect, depth, count, time, words in columns
         ],
     )
-    return Answered(answer, (*_no_depth(setup), *_empty(setup)))
+    return Answered(answer, (*_no_depth(setup), *_pale(setup, frames), *_empty(setup)))
 
 
 def _by_trial(tried):
@@ -140,6 +142,31 @@ def _empty(setup):
             "Take a smaller size on the sensor, or a lens with more numerical aperture.",
         ),
     )
+
+
+def _pale(setup, frames):
+    """A stack at a stop where light itself blurs much of the detail, though a wider one would keep it: note."""
+    stops, stop = setup.stops, setup.stop
+    if stop.blur <= 0 or setup.best.by == "contrast" or not _is_pale(stops.perfect[stops.chosen]):
+        return ()
+    wider = [i for i in range(stops.chosen) if frames[i] is not None and not _is_pale(stops.perfect[i])]
+    if not wider:
+        return ()
+    at = wider[-1]
+    return (
+        note(
+            "f_number.pale_stack",
+            "/aperture/f_number",
+            f"At {f_stop(stop.f_number)} light itself leaves {percent(float(stops.perfect[stops.chosen]))} of the "
+            f"detail, even in focus. A stack at {f_stop(stops.f_numbers[at])}, {count(frames[at], 'frame')}, keeps "
+            f"{percent(float(stops.perfect[at]))}.",
+            "Of a stack the depth comes from the frames, not from the stop.",
+        ),
+    )
+
+
+def _is_pale(contrast):
+    return bool(contrast < PALE)
 
 
 def _no_depth(setup):

@@ -69,7 +69,7 @@ def verdict(setup, ways, plane, said):
     if way.cover < 1 - 1e-9:
         return Verdict(
             headline=f"Nothing here holds all of it. The most that can be done: {_small(what)} {_share(way)}.",
-            detail=f"{_leaves(way)}{price} {_why_no_more(way, ways)}".strip(),
+            detail=f"{_leaves(way)}{price}{_minded(way)} {_why_no_more(way, ways)}".strip(),
             way=way.id,
         )
     holds = "holds" if way.frames == 1 else "hold"
@@ -163,6 +163,13 @@ def _instead(setup, way, ways, plane):
 def _late(way):
     """What is a little over what subject or hand allow, and may do all the same."""
     return f" Close: {way.against[0]}." if way.against and _is_time(way.against[0]) else ""
+
+
+def _minded(way):
+    """What stands against a way that holds a part only, and is the most that can be done."""
+    if not way.against or _is_time(way.against[0]):
+        return _late(way)
+    return f" {_capital(way.against[0])}."
 
 
 def _is_time(clause):

@@ -80,8 +80,9 @@ def _not_ranked(item):
 def _reason(items, index, beside, own, other):
     item, rival = items[index], items[beside].title
     better = own > other
+    nearly = "comes nearest to what can be done" if own.feasible < 0 else "can be done as things are"
     say = {
-        "feasible": ("can be done as things are", item.against[0] if item.against else "cannot be done as things are"),
+        "feasible": (nearly, item.against[0] if item.against else "cannot be done as things are"),
         "whole": ("holds all of it", f"holds only {percent(item.way.cover)}"),
         "steady": ("asks no more than subject and hand allow", item.against[0] if item.against else "takes too long"),
         "contrast_enough": ("keeps enough contrast everywhere", "loses contrast somewhere"),

@@ -22,6 +22,7 @@ from just_plane.contract.search import SearchAnswer, SearchAsked
 from just_plane.planning.kit.check import check_kit, mm_per_turn, smallest_step_mm
 from just_plane.planning.kit.packing import packing
 from just_plane.planning.kit.search import search
+from just_plane.planning.rig.kinds import LENS_KINDS
 from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
 from just_plane.store.kits import KIT_ID
@@ -116,8 +117,11 @@ def pack_shots(query: PackingQuery):
 
 @api.post("/search", responses={200: SearchAnswer}, operation_id="searchKit")
 def search_kit(query: UnitsQuery, body: SearchAsked):
-    """What of the kit gets a frame."""
-    return answer(search(store().kit.now().body, body, Wording(query.units)))
+    """What of the kit gets a frame; of generic gear, as long as the kit holds no lens."""
+    kit = store().kit.now().body
+    if any(piece.gear.kind in LENS_KINDS for piece in kit.pieces):
+        return answer(search(kit, body, Wording(query.units)))
+    return answer(search(starter_shelf(), body, Wording(query.units)).model_copy(update={"generic": True}))
 
 
 def _kept(kept):
