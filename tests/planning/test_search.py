@@ -306,3 +306,9 @@ def test_the_closest_keeps_the_room_asked_and_the_widest_stays_within_it(room):
                 assert reach.working_distance_mm < room
             else:
                 assert reach.working_distance_mm > room
+
+
+def test_a_lens_made_for_the_size_comes_before_one_that_needs_glass_put_on():
+    found = ask(kit_of("macro-100", "zoom-70-200", "close-up-3-67"), 43.0).results
+    assert ids(found[0]) == ["macro-100"]
+    assert any("close-up-3-67" in ids(each) for each in found[1:])

@@ -133,7 +133,7 @@ export const QuantityField = memo(function QuantityField(props: QuantityFieldPro
           onPointerMove={moveScrub}
           onPointerUp={() => (scrub.current = null)}
         >
-          {shown === "" ? "" : (props.unit ?? unitOf(kind, units))}
+          {shown === "" && emptyHint ? "" : (props.unit ?? unitOf(kind, units))}
         </Grip>
       </Row>
       {trouble ? <FieldTrouble>{trouble}</FieldTrouble> : null}

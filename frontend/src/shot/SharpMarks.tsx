@@ -2,6 +2,7 @@ import { useTheme } from "styled-components";
 import type { PlaneLine, PlaneSection, WayAnswer } from "../api/types";
 import { joined } from "../drawing/joined";
 import type { Viewport } from "../drawing/viewport";
+import { atStopOf } from "./tilted";
 
 /** The field between two places along the axis, as the points of a polygon. */
 export function trapezoid(view: Scale, from: number, to: number, halfAt: (place: number) => number): string {
@@ -71,20 +72,21 @@ export function Bands(props: {
 interface SlantedProps {
   view: Viewport;
   plane: PlaneSection;
-  strip: boolean;
+  way: WayAnswer;
   half: number;
   shift: number;
 }
 
 /** What a tilted lens holds sharp, cut upright through the axis: the wedge, or the plane of a strip. */
-export function Slanted({ view, plane, strip, half, shift }: SlantedProps) {
+export function Slanted({ view, plane, way, half, shift }: SlantedProps) {
   const theme = useTheme();
+  const strip = way.id === "strip";
   const upright = Math.sin((plane.azimuth_deg * Math.PI) / 180);
   const clip = (place: number) => Math.min(Math.max(view.x(place), -2000), view.width + 2000);
   const at = (line: PlaneLine, above: number): string =>
     `${clip(line.at_axis_mm + line.slope * upright * above + shift).toFixed(1)},${view.y(above).toFixed(1)}`;
   const line = strip ? plane.strip?.line : plane.laid;
-  const { near_face: near, far_face: far } = plane;
+  const { near_face: near, far_face: far } = atStopOf(way, plane);
   const edge = `${view.width + 10},`;
   return (
     <g>

@@ -16,6 +16,12 @@ export function newPoint(points: readonly Point[], fromLeft: number, fromTop: nu
   };
 }
 
+/** A flat part, in the middle of the frame. */
+export function newFlatPart(points: readonly Point[]): Point {
+  const id = freshId(points);
+  return readBy({ ...newPoint(points, 0.5, 0.5), id, name: `flat part ${id.slice(1)}` }, "angle");
+}
+
 export function freshId(points: readonly Point[]): string {
   let number = points.length + 1;
   while (points.some((point) => point.id === `p${number}`)) number++;
@@ -98,7 +104,7 @@ export function withFlat(shot: Shot): Shot {
   const long = Number((shot.subject.depth_mm / Math.sin((angle_deg * Math.PI) / 180)).toPrecision(4));
   const flat: Point = {
     id: FLAT_ID,
-    name: shot.subject.what.slice(0, 60),
+    name: shot.subject.what.slice(0, 60) || "the flat thing",
     wanted: "sharp",
     from_left: 0.5,
     from_top: 0.5,

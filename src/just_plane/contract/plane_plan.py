@@ -171,6 +171,16 @@ class BlurMaps(Answer):
     maps: list[BlurMap]
 
 
+class CoveringAnswer(Answer):
+    """What the setting holds at the widest stop that holds every point."""
+
+    f_number: float
+    allowed_blur_um: float
+    blur_share: Annotated[float, Field(description="Blur of a point there / at the stop in use.")]
+    near_face: PlaneLine | None
+    far_face: PlaneLine | None
+
+
 class PlaneSection(Answer):
     """Everything about the plane."""
 
@@ -200,6 +210,9 @@ class PlaneSection(Answer):
     covering_f_number: Annotated[float | None, Field(description="Widest stop that holds every point; null: none.")] = (
         None
     )
+    covering: Annotated[
+        CoveringAnswer | None, Field(description="The setting at that stop, where it is not the one in use.")
+    ] = None
     circle: CircleAnswer | None = None
     steps: Annotated[list[str], Field(description="What to do at the lens, up to looking at the points.")] = []
     last_steps: Annotated[list[str], Field(description="What is left before the picture, once they are right.")] = []

@@ -47,7 +47,7 @@ class Subject(Model):
     ] = False
     background_mm: Annotated[
         Length | None,
-        Field(title="Background behind it", description="From the farthest point to the background; null: no matter."),
+        Field(title="Background behind", description="From the farthest point to the background; null: no matter."),
     ] = None
 
 
@@ -301,6 +301,7 @@ WayId = Literal[
     "one_best",
     "one_narrowest",
     "tilt",
+    "tilt_best",
     "turn",
     "back_off",
     "hand",

@@ -24,6 +24,7 @@ import { wayColumns, Ways } from "./Ways";
 const Area = styled.section`
   position: relative;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(150px, 1fr) auto auto;
   gap: 6px;
   padding: 10px 16px 8px 20px;
@@ -33,12 +34,10 @@ const Area = styled.section`
 `;
 
 const ReachArea = styled(Area)`
-  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(250px, 5fr) minmax(210px, 6fr);
 `;
 
 const PlaneArea = styled(Area)`
-  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(330px, 1fr) auto minmax(96px, auto);
 `;
 
@@ -69,6 +68,8 @@ const Caption = styled.div`
   display: grid;
   ${wayColumns}
   padding-right: 10px;
+  overflow: hidden;
+  scrollbar-gutter: stable; /* as the ways under it, so that headings stand over their figures */
   text-align: right;
   font-size: 12px;
   color: ${({ theme }) => theme.soft};

@@ -62,13 +62,7 @@ export function Stage({ view, plan, way, depth, shift }: StageProps) {
       />
       {way && !tilted ? <Bands view={view} way={way} shift={shift} halfAt={halfAt} /> : null}
       {tilted && plan.plane ? (
-        <Slanted
-          view={view}
-          plane={plan.plane}
-          strip={way.id === "strip"}
-          half={halfAt(focus)}
-          shift={shift}
-        />
+        <Slanted view={view} plane={plan.plane} way={way} half={halfAt(focus)} shift={shift} />
       ) : null}
       <DepthLabel view={view} near={near} far={far} text={`${length(depth, units)} must be sharp`} />
       <Camera view={view} text={`${length(reach.nearest_point_mm, units)} to the lens`} />

@@ -20,9 +20,11 @@ export const wayColumns = css`
 
 const List = styled(RadioGroup)`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-auto-rows: max-content; /* a row is as tall as its words, however little room there is */
   gap: 4px;
-  overflow: auto;
+  overflow: hidden auto;
+  scrollbar-gutter: stable;
 `;
 
 const Row = styled(Radio)`
@@ -33,6 +35,7 @@ const Row = styled(Radio)`
   min-height: 46px;
   padding: 16px 10px 5px;
   background: ${({ theme }) => theme.surface};
+  overflow: hidden; /* its lane is as wide as the rule, also where a scrollbar takes some of it */
   cursor: pointer;
   outline-offset: -2px !important;
   /* Styled from the row: seven rows of eight parts are drawn anew at every move of the pointer. */
@@ -172,7 +175,7 @@ function NotPossible({ ways }: { ways: WayAnswer[] }) {
   );
 }
 
-/** The band of a way: solid where sharp; dashed brick where its one frame has nothing to show. */
+/** The band of a way: solid where sharp; dashed brick where nothing of it is sharp. A tilted stack, whose planes lie aslant, is its frames alone. */
 const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
   const theme = useTheme();
   const first = way.bands_mm[0];
@@ -185,7 +188,7 @@ const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view
       : 0;
   return (
     <Lane width={view.width} height={LANE} aria-hidden>
-      {pieces.length === 0 ? (
+      {pieces.length === 0 && way.cover > 0 ? null : pieces.length === 0 ? (
         <rect
           x={xOf(first[0] as number) - 6}
           y={1}

@@ -67,13 +67,18 @@ export function tapeAnswers(
     stack: say(
       "stack",
       way?.kind === "one_frame" ? "not needed" : stack?.frames ? frames(stack.frames) : "—",
-      way?.kind !== "one_frame" && stack?.stack ? `step ${length(stack.stack.step_mm, units)}` : "",
+      way?.kind !== "one_frame" && stack?.stack ? stepWords(stack.stack, units) : "",
     ),
     light: say("light", ...lightWords(light, aperture, way)),
     run: run ? runAnswer(run) : say("run", ...runPlanned(way)),
     check: checkAnswer(checked),
     log: say("log", ...logWords(entries)),
   };
+}
+
+function stepWords(stack: NonNullable<WayAnswer["stack"]>, units: Units): string {
+  const { step_mm: least, largest_step_mm: most } = stack;
+  return most > least * 1.02 ? `steps from ${length(least, units)}` : `step ${length(least, units)}`;
 }
 
 function runPlanned(way: WayAnswer | null): [string, string] {

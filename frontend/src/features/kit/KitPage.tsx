@@ -158,7 +158,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
               ) : null}
             </div>
           )}
-          <section aria-label="One piece">
+          <section key={begun?.kit_id ?? selected ?? "none"} aria-label="One piece">
             {begun ? (
               <NewPiece
                 key={begun.kit_id}

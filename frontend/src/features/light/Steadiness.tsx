@@ -31,7 +31,12 @@ export function Steadiness() {
         {inHand ? (
           <>
             <ShotQuantity at="/steadiness/stabiliser_stops" step={by(0.5, 1)} />
-            <ShotQuantity at="/steadiness/hand_sways_mm" step={byShare} emptyHint="leaning: 0.4 mm" />
+            <ShotQuantity
+              at="/steadiness/hand_sways_mm"
+              step={byShare}
+              emptyHint="assumed"
+              hint="leaning in; 0.4 mm if not known"
+            />
             <OwnSway />
           </>
         ) : (

@@ -11,7 +11,7 @@ import { elevationOf, type AxisScale, type Elevation } from "./elevation";
 import { Ground } from "./Ground";
 import { deeper, planeOf, share, withPoint } from "../../shot/moves";
 import { PointMark } from "./PointMark";
-import { blurIn } from "./tilted";
+import { atStopOf, blurIn } from "../../shot/tilted";
 
 const Box = styled.div`
   position: relative;
@@ -116,7 +116,7 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
                 point={point}
                 x={held?.id === point.id ? held.x : view.x(point.behind_nearest_mm)}
                 y={held?.id === point.id ? held.y : view.y(point.across_mm ?? 0)}
-                allowedUm={plane.allowed_blur_um}
+                allowedUm={atStopOf(way, plane).allowed_blur_um}
                 blurUm={blurIn(way, point, plane)}
                 selected={point.id === selected}
                 label={`${point.name}, ${length(point.behind_nearest_mm, units)} behind the nearest; arrows move it`}

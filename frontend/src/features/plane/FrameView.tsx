@@ -6,7 +6,7 @@ import { useSize } from "../../drawing/useSize";
 import { useBench } from "../../shot/ShotContext";
 import { fitted } from "../../drawing/picture";
 import { contours, mapOf, pathOf } from "./contours";
-import { blurIn } from "./tilted";
+import { atStopOf, blurIn } from "../../shot/tilted";
 import { Magnifier } from "./Magnifier";
 import { planeOf, share, withPoint } from "../../shot/moves";
 import { PointMark } from "./PointMark";
@@ -117,6 +117,7 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
           height={height}
           onMissing={setMissing}
         />
+        <FlatParts points={plane.points} width={width} height={height} />
         <Contours map={mapOf(maps, way?.id ?? null)} width={width} height={height} />
         <rect x={0.5} y={0.5} width={width - 1} height={height - 1} fill="none" stroke={theme.strong} />
         {plane.points.map((point) => (
@@ -124,7 +125,7 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
             key={`${point.id}-${point.corner ?? ""}`}
             point={point}
             {...placeOnFrame(shot, point, width, height)}
-            allowedUm={plane.allowed_blur_um}
+            allowedUm={atStopOf(way, plane).allowed_blur_um}
             blurUm={blurIn(way, point, plane)}
             selected={point.id === selected}
             label={`${point.name} on the frame; arrows move it`}
@@ -146,6 +147,26 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
       </svg>
     </Box>
   );
+}
+
+/** The outline of each flat part, through its corners. */
+function FlatParts({ points, width, height }: { points: PointAnswer[]; width: number; height: number }) {
+  const theme = useTheme();
+  const corners = points.filter((point) => point.corner !== null);
+  return [...new Set(corners.map((point) => point.id))].map((id) => (
+    <polygon
+      key={id}
+      aria-hidden
+      points={corners
+        .filter((point) => point.id === id)
+        .sort((one, other) => (one.corner ?? 0) - (other.corner ?? 0))
+        .map((point) => `${point.from_left * width},${point.from_top * height}`)
+        .join(" ")}
+      fill={theme.raised}
+      fillOpacity={0.5}
+      stroke={theme.soft}
+    />
+  ));
 }
 
 /**

@@ -4,7 +4,7 @@ import { usePreferences } from "../../look/preferences";
 import { length } from "../../units/format";
 import { Bands } from "../../shot/SharpMarks";
 import { hingePlace, lineEnds, wedge, type Elevation } from "./elevation";
-import { isTilted } from "./tilted";
+import { atStopOf, isTilted } from "../../shot/tilted";
 
 interface GroundProps {
   view: Elevation;
@@ -20,7 +20,8 @@ export function Ground({ view, plane, way, depth }: GroundProps) {
   const half = plane.half_field_mm;
   const strip = way?.id === "strip" ? plane.strip : null;
   const line = strip ? strip.line : isTilted(way) ? plane.laid : null;
-  const tilted = isTilted(way) && plane.near_face;
+  const { near_face: near, far_face: far } = atStopOf(way, plane);
+  const tilted = isTilted(way) && near;
   const ends = line ? lineEnds(view, line) : null;
   const wanted = plane.wanted ? lineEnds(view, plane.wanted) : null;
   return (
@@ -36,9 +37,9 @@ export function Ground({ view, plane, way, depth }: GroundProps) {
       {[half, -half].map((edge) => (
         <line key={edge} x1={0} x2={view.width} y1={view.y(edge)} y2={view.y(edge)} stroke={theme.line} />
       ))}
-      {tilted && plane.near_face ? (
+      {tilted ? (
         <polygon
-          points={wedge(view, plane.near_face, plane.far_face)}
+          points={wedge(view, near, far)}
           fill={theme.sharp}
           fillOpacity={0.4}
           stroke={theme.sharpEdge}

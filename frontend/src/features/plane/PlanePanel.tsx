@@ -9,6 +9,7 @@ import { Cautions } from "../../shot/Cautions";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead } from "../../controls/panel";
 import { sentence, useBench } from "../../shot/ShotContext";
+import { lastSteps } from "../../shot/tilted";
 import { Dials } from "./Dials";
 import { OtherTrades } from "./OtherTrades";
 import { PointList } from "./PointList";
@@ -35,7 +36,7 @@ const Practise = styled(Link)`
 
 /** Station 4: from the points that must be sharp to the setting that lays the plane across them. */
 export function PlanePanel({ shotId }: { shotId: string }) {
-  const { shot, plan } = useBench();
+  const { shot, plan, way } = useBench();
   const [open, setOpen] = useState<string | null>(null);
   const plane = plan?.plane;
   const fold = (id: string) => ({
@@ -53,7 +54,7 @@ export function PlanePanel({ shotId }: { shotId: string }) {
               <Dials setting={plane.setting} upright={shot.camera_on_its_side} />
               <RoomyFold title="Step by step">
                 <Steps>
-                  {[...plane.steps, ...plane.last_steps].map((step) => (
+                  {[...plane.steps, ...lastSteps(way, plane)].map((step) => (
                     <li key={step}>{step}</li>
                   ))}
                 </Steps>

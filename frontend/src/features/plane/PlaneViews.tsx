@@ -7,7 +7,7 @@ import { useBench } from "../../shot/ShotContext";
 import { useBlurMaps } from "./useBlurMaps";
 import { mapOf } from "./contours";
 import { ElevationView } from "./ElevationView";
-import { isTilted } from "./tilted";
+import { atStopOf, isTilted } from "../../shot/tilted";
 import type { AxisScale } from "./elevation";
 import { FrameView } from "./FrameView";
 import { newPoint, planeOf, withPlane } from "../../shot/moves";
@@ -60,7 +60,7 @@ export function PlaneViews({ onScale }: { onScale: (scale: AxisScale) => void })
         <p>
           {sideWords(plane.azimuth_deg)}
           {plane.setting && isTilted(way) && plane.points.length
-            ? ` Ring: the ${length(plane.allowed_blur_um / 1000, units)} that may blur; disc: what does.`
+            ? ` Ring: the ${length(atStopOf(way, plane).allowed_blur_um / 1000, units)} that may blur; disc: what does.`
             : ""}
           {mapOf(maps, way?.id ?? null)
             ? " Bold: in focus; thin: the blur allowed; dashed: three times that. Between points it is a guess."

@@ -4,10 +4,10 @@ import type { Point, PointAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { isRoomy } from "../../controls/Fold";
-import { doubted, length } from "../../units/format";
+import { doubted, length, size } from "../../units/format";
 import { Section } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
-import { freshId, newPoint, planeOf, readBy, withPlane } from "../../shot/moves";
+import { newFlatPart, newPoint, planeOf, withPlane } from "../../shot/moves";
 import { PointEditor } from "./PointEditor";
 import { RailCounts } from "./RailCounts";
 
@@ -91,9 +91,7 @@ export function PointList() {
       ) : null}
       <Adding>
         <Button onPress={() => add(newPoint(points, 0.5, 0.5))}>Add a point</Button>
-        <Button onPress={() => add(readBy({ ...newPoint(points, 0.5, 0.5), id: freshId(points) }, "angle"))}>
-          Add a flat part
-        </Button>
+        <Button onPress={() => add(newFlatPart(points))}>Add a flat part</Button>
       </Adding>
       {points.some((point) => point.depth.by === "rail") && (isRoomy() || !plan?.plane?.setting) ? (
         <RailCounts />
@@ -114,7 +112,16 @@ function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
   const slack = slacks.length ? Math.min(...slacks) : null;
   const unsure = Math.max(...read.map((each) => each.slack_uncertainty_mm ?? 0));
   const carries = read.some((each) => each.carries) && point.wanted === "sharp" ? ", carries the limit" : "";
-  if (slack === null) return <small>{length(depth, units)} deep</small>;
+  if (slack === null) {
+    const { depth: read } = point;
+    return read.by === "angle" ? (
+      <small>
+        {read.angle_deg}° from square, {size(read.length_mm, read.width_mm, units)}
+      </small>
+    ) : (
+      <small>{length(depth, units)} deep</small>
+    );
+  }
   if (point.wanted === "soft") {
     return slack < 0 ? <small>soft, as wanted</small> : <small data-trouble="">sharp, should be soft</small>;
   }

@@ -36,9 +36,10 @@ it("a hill is closed: every end is met by another", () => {
 it("a path is in pixels", () => expect(pathOf([[0, 0, 0.5, 1]], 200, 100)).toBe("M0.0 0.0L100.0 100.0"));
 
 it("every way has its own map or none", () => {
-  const maps = [{ way: "one" }, { way: "tilt" }] as BlurMap[];
+  const maps = [{ way: "one" }, { way: "tilt" }, { way: "tilt_best" }] as BlurMap[];
   expect(mapOf(maps, "one")?.way).toBe("one");
   expect(mapOf(maps, "tilt_rail")?.way).toBe("tilt");
+  expect(mapOf(maps, "tilt_best")?.way).toBe("tilt_best");
   expect(mapOf(maps, null)?.way).toBe("tilt");
   expect(mapOf(maps, "rail")).toBeUndefined();
 });

@@ -61,13 +61,15 @@ export function Framing() {
           )}
         </Wide>
       )}
-      <ShotQuantity
-        at="/back_off_factor"
-        step={by(0.1, 0.5, 1.1)}
-        unit="×"
-        emptyHint="until it holds"
-        hint="and crop: one of the ways"
-      />
+      <Wide>
+        <ShotQuantity
+          at="/back_off_factor"
+          step={by(0.1, 0.5, 1.1)}
+          unit="×"
+          emptyHint="until it holds"
+          hint="and crop: one of the ways"
+        />
+      </Wide>
     </Fields>
   );
 }

@@ -21,7 +21,7 @@ import { PieceTools } from "./PieceTools";
 import { ReachFacts } from "./ReachFacts";
 import { reachWords } from "./reachWords";
 import { RowEditor } from "./RowEditor";
-import { withPiece, withRig, type Row } from "./row";
+import { onlyLens, withLens, withPiece, withRig, type Row } from "./row";
 
 const Links = styled.div`
   display: flex;
@@ -138,7 +138,7 @@ function ReachAnswer() {
   );
 }
 
-/** The body, how it stands, and another piece for the row. */
+/** The body, how it stands, the lens where there is one, and another piece for the row. */
 function BodyAndPieces() {
   const { shot, plan, edit } = useBench();
   const kit = useKit().data?.kit;
@@ -146,6 +146,8 @@ function BodyAndPieces() {
   const reach = plan?.reach;
   const gear = gearToPick(kit?.pieces, shelf?.pieces);
   const bodies = gear.filter((each) => each.gear.kind === "body");
+  const lens = onlyLens(shot.rig);
+  const lenses = gear.filter((each) => each.gear.kind === "lens" || each.gear.kind === "zoom");
   const modes = shot.body.crop_modes;
   const setRow = (rig: Row) => edit((draft) => withRig(draft, { rig }, kit));
   const setBody = (body: Shot["body"]) => edit((draft) => withRig(draft, { body }, kit));
@@ -163,6 +165,20 @@ function BodyAndPieces() {
           }}
         />
       </Wide>
+      {lens !== null ? (
+        <Wide>
+          <Pick
+            label="Lens"
+            value={lenses.find((each) => each.gear.kit_id === shot.rig[lens]?.gear.kit_id)?.id ?? null}
+            placeholder={nameOf((shot.rig[lens] as Row[number]).gear)}
+            options={lenses.map(({ id, label }) => ({ id, label }))}
+            onChange={(id) => {
+              const other = lenses.find((each) => each.id === id)?.gear;
+              if (other && isChainGear(other)) setRow(withLens(shot.rig, lens, other));
+            }}
+          />
+        </Wide>
+      ) : null}
       {modes.length ? (
         <Wide>
           <Pick

@@ -219,7 +219,9 @@ function Room({ reach, view }: PartProps) {
     view.y(0) + Math.max((reach.frame_height_mm / 2) * view.pxPerMm, 30) + 26,
     view.height - 10,
   );
-  const middle = (view.x(front) + view.x(end)) / 2;
+  const words = `${length(reach.working_distance_mm, units)} to work in`;
+  // Over its line where that is long enough; else beside it, clear of the lens.
+  const isOver = view.x(end) - view.x(front) > words.length * CHARACTER_PX * 1.2;
   return (
     <g stroke={theme.ink}>
       <line x1={view.x(front)} x2={view.x(end)} y1={y} y2={y} />
@@ -227,15 +229,15 @@ function Room({ reach, view }: PartProps) {
         <line key={place} x1={view.x(place)} x2={view.x(place)} y1={y - 6} y2={y + 6} />
       ))}
       <text
-        x={middle}
-        y={y - 6}
-        textAnchor="middle"
+        x={isOver ? (view.x(front) + view.x(end)) / 2 : view.x(end) + 10}
+        y={isOver ? y - 6 : y + 4}
+        textAnchor={isOver ? "middle" : "start"}
         fontWeight={650}
         fontSize={13}
         fill={theme.ink}
         stroke="none"
       >
-        {length(reach.working_distance_mm, units)} to work in
+        {words}
       </text>
     </g>
   );

@@ -233,9 +233,13 @@ export function Search() {
         {search.isError ? <Said data-trouble="">{sentenceOf(search.error)}</Said> : null}
         {found && results.length === 0 ? (
           <Said>
-            {found.tried
-              ? "Ask for another frame, or take more of the kit along."
-              : "Put some gear into the kit first."}{" "}
+            Ask for another frame, or take more of the kit along.{" "}
+            <LinkButton href="/kit">Open the kit</LinkButton>
+          </Said>
+        ) : null}
+        {found?.generic ? (
+          <Said>
+            The kit holds no lens yet: these rows are of generic gear, with usual numbers.{" "}
             <LinkButton href="/kit">Open the kit</LinkButton>
           </Said>
         ) : null}

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { ChainGear, Kit, Shot } from "../../api/types";
-import { dropped, lensIndex, moved, placed, rowKey, withPiece, withRig } from "./row";
+import { dropped, lensIndex, moved, onlyLens, placed, rowKey, withLens, withPiece, withRig } from "./row";
 
 const gear = (kind: string, kit_id?: string) => ({ kind, kit_id, name: kind }) as unknown as ChainGear;
 const row = (...kinds: string[]) => kinds.map((kind) => placed(gear(kind, kind)));
@@ -22,6 +22,23 @@ it("a second lens faces the first", () => {
   const both = withPiece(row("lens"), gear("lens", "second"));
   expect(both.map((each) => each.reversed)).toEqual([true, false]);
   expect(lensIndex(both)).toBe(1);
+});
+
+it("one lens is swapped where it stands, and of two none is the lens", () => {
+  const tubed = row("lens", "tube");
+  expect(onlyLens(tubed)).toBe(0);
+  const swapped = withLens(
+    [{ ...(tubed[0] as (typeof tubed)[number]), reversed: true }, ...tubed.slice(1)],
+    0,
+    gear("zoom", "other"),
+  );
+  expect(swapped.map((each) => [each.gear.kit_id, each.reversed])).toEqual([
+    ["other", true],
+    ["tube", false],
+  ]);
+  expect(onlyLens(row("objective", "lens"))).toBeNull();
+  expect(onlyLens(row("objective", "tube"))).toBeNull();
+  expect(onlyLens(row("tube"))).toBeNull();
 });
 
 it("pieces move by one, by a drag, and never off the row", () => {

@@ -15,6 +15,20 @@ export function lensIndex(row: Row): number {
   return index < 0 ? row.length : index;
 }
 
+/** Index of the lens, where the row has one and no second; null otherwise. */
+export function onlyLens(row: Row): number | null {
+  const at = lensIndex(row);
+  const kind = row[at]?.gear.kind;
+  return (kind === "lens" || kind === "zoom") && row.filter((each) => isLens(each.gear)).length === 1
+    ? at
+    : null;
+}
+
+/** The row with another lens in the place of one, standing as that did. */
+export function withLens(row: Row, at: number, gear: ChainGear): Row {
+  return row.map((each, index) => (index === at ? { ...each, gear, at_focal_length_mm: null } : each));
+}
+
 /** The row with a new piece at the place where it usually goes. */
 export function withPiece(row: Row, gear: ChainGear): Row {
   const lens = lensIndex(row);

@@ -10,6 +10,7 @@ import { useShot } from "../../shot/useShot";
 import { usePlan } from "../../shot/usePlan";
 import { handTicks } from "./handTicks";
 import { nameOf } from "../../gear/words";
+import { lastSteps } from "../../shot/tilted";
 import { Steps } from "../../shot/StepTable";
 
 const Sheet = styled.main`
@@ -218,7 +219,9 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
               {check.words}
             </Tick>
           ))}
-          {way.id === "tilt" ? plan.plane?.last_steps.map((step) => <Tick key={step}>{step}</Tick>) : null}
+          {way.frames === 1 && plan.plane
+            ? lastSteps(way, plan.plane).map((step) => <Tick key={step}>{step}</Tick>)
+            : null}
         </>
       ) : way.kind === "hand" ? (
         handTicks(way, units).map((tick) => <Tick key={tick}>{tick}</Tick>)
@@ -231,9 +234,7 @@ function Filling({ shot, plan, way }: { shot: Shot; plan: Plan; way: WayAnswer }
           ; frame; check the exposure.
         </Tick>
       )}
-      {way.frames === 1 && way.id !== "tilt" && plan.aim?.missed.length ? (
-        <Tick>{plan.aim.words[0]}</Tick>
-      ) : null}
+      {way.frames === 1 && !tilted && plan.aim?.missed.length ? <Tick>{plan.aim.words[0]}</Tick> : null}
       {way.id === "turn" && plan.plane?.turn ? <Tick>{plan.plane.turn.words}</Tick> : null}
       <StackTicks shot={shot} way={way} tilted={tilted} />
       {shot.notes ? (

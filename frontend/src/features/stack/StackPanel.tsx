@@ -39,7 +39,9 @@ export function StackPanel() {
       <Lead>
         {kind === "hand"
           ? "Lean in slowly and release at equal places; what the hand's sway leaves open is reckoned with."
-          : "The first frame focuses on the nearest point, the last on the farthest or just past it."}
+          : way?.id.startsWith("tilt_")
+            ? "The lens stays tilted, and the tilted plane moves from frame to frame until each point has lain in one."
+            : "The first frame focuses on the nearest point, the last on the farthest or just past it."}
       </Lead>
       <Fields>
         <Wide>

@@ -1,13 +1,27 @@
+import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import { by, byShare } from "../../controls/steps";
-import { Fields, Lead, Wide } from "../../controls/panel";
+import { Fields, Wide } from "../../controls/panel";
+import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { flatOf, planeOf, withFlat, withPlane, withPoint } from "../../shot/moves";
 import { useBench } from "../../shot/ShotContext";
 
+const Apart = styled.div`
+  margin-bottom: 16px;
+`;
+
 const DEGREES = by(1, 5, 0);
 /** Edge on there is no plane to lay. */
 const upTo89: typeof DEGREES = (...asked) => Math.min(DEGREES(...asked), 89);
+
+const TOWARD = [
+  { id: "90", label: "the top of the frame" },
+  { id: "0", label: "the right" },
+  { id: "270", label: "the bottom" },
+  { id: "180", label: "the left" },
+] as const;
+const turn = (degrees: number) => ((degrees % 360) + 360) % 360;
 
 /** A flat thing by its angle: a page, a bar, a tray, leaning away from the camera. */
 export function FlatSubject() {
@@ -15,7 +29,9 @@ export function FlatSubject() {
   const flat = flatOf(shot);
   if (!flat) {
     return planeOf(shot).points.length ? null : (
-      <Button onPress={() => edit(withFlat)}>It is flat and leans away</Button>
+      <Apart>
+        <Button onPress={() => edit(withFlat)}>It is flat and leans away</Button>
+      </Apart>
     );
   }
   const field = `/plane/points/${flat.at}/depth`;
@@ -26,7 +42,7 @@ export function FlatSubject() {
   return (
     <Fields>
       <QuantityField
-        label="From square to the camera"
+        label="From square"
         kind="plain"
         unit="°"
         value={flat.depth.angle_deg}
@@ -51,7 +67,15 @@ export function FlatSubject() {
         problem={problemAt(`${field}/width_mm`)}
       />
       <Wide>
-        <Lead>It recedes toward the top of the frame; another way round is set at Plane.</Lead>
+        <Pick
+          label="It leans away toward"
+          value={TOWARD.find((each) => Number(each.id) === turn(flat.depth.recedes_deg))?.id ?? null}
+          placeholder={`${flat.depth.recedes_deg}°, as set at Plane`}
+          options={TOWARD}
+          onChange={(id) => set({ recedes_deg: Number(id) })}
+        />
+      </Wide>
+      <Wide>
         <Button
           data-weight="quiet"
           onPress={() =>

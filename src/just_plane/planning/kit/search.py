@@ -15,6 +15,7 @@ from just_plane.planning.words.numbers import count, times
 
 MOST_OF_A_LENS = 4
 MOST_SHOWN = 24
+ADDED_GLASS = ("close_up", "converter")
 MUCH_ROOM = 1.02
 LITTLE_LIGHT = 0.05
 """How many times the room, and how many stops, make a row with more pieces in it worth them."""
@@ -76,9 +77,9 @@ def _bounds(tried, left_out):
     )
 
 
-def _cost(lost, pieces):
-    """What a row costs: stops of light, and half a stop for each piece to put on."""
-    return lost + 0.5 * pieces
+def _cost(lost, row):
+    """What a row costs, in halves: a stop of light, a piece to put on, and glass that the lens was not made with."""
+    return 0.5 * (lost + len(row) + sum(placed.gear.kind in ADDED_GLASS for placed in row))
 
 
 def _rank(candidate, asked, aim):
@@ -89,7 +90,7 @@ def _rank(candidate, asked, aim):
         candidate.off > FITS,
         candidate.is_short_of(asked.room_mm),
         {
-            "best": _cost(candidate.lost, candidate.pieces),
+            "best": _cost(candidate.lost, candidate.row),
             "room": -candidate.room,
             "light": candidate.lost,
             "pieces": candidate.pieces,
@@ -140,7 +141,7 @@ def _order(found, asked, aim):
         return (beside,)
     pieces = len(found.rig)
     first = {
-        "best": _cost(found.stops_lost, pieces) + 0.5 * len(found.against),
+        "best": _cost(found.stops_lost, found.rig) + 0.5 * len(found.against),
         "room": -found.working_distance_mm,
         "light": found.stops_lost,
         "pieces": pieces,

@@ -56,6 +56,9 @@ def _settings(setup):
     }
     if work.laid is not None and work.laid.setting is not None:
         wanted["tilt"] = (work.laid.setting, stops.chosen)
+        narrower = work.stopped_down(stops)
+        if narrower is not None:
+            wanted["tilt_best"] = (work.laid.setting, narrower)
     if work.strip is not None and work.strip.setting is not None:
         wanted["strip"] = (work.strip.setting, stops.chosen)
     return wanted

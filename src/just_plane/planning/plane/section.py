@@ -2,9 +2,7 @@
 
 import math
 
-import numpy as np
-
-from just_plane.contract.plane_plan import PlaneSection, TiltAnswer
+from just_plane.contract.plane_plan import CoveringAnswer, PlaneSection, TiltAnswer
 from just_plane.core.plane import fit_uncertainty, hinge_distance, tilt_holding_magnification, wedge_faces
 from just_plane.core.plane.readings import node_moved_by_pivot
 from just_plane.core.plane.tilting_lens import LEVEL, setting_uncertainty
@@ -100,22 +98,25 @@ def _laid(setup, azimuth, rails, rings):
     if laid.setting is None:
         return parts, said
     setting = _setting(work, laid.setting)
-    parts |= _wedge(setup, azimuth) | {
-        "setting": setting,
-        "covering_f_number": _covering(setup),
-        "circle": other_trades.circle_answer(setup, laid.setting),
-        "turn_rest": turn_rest(work, wording),
-        "steps": [step.words for step in steps(work.lens, setting, looks[0] if looks else None, wording)],
-        "last_steps": last_steps(work.rail_mark, setup.stop.f_number),
-    }
+    parts |= (
+        _wedge(setup, azimuth, setup.stop)
+        | _covering(setup, azimuth)
+        | {
+            "setting": setting,
+            "circle": other_trades.circle_answer(setup, laid.setting),
+            "turn_rest": turn_rest(work, wording),
+            "steps": [step.words for step in steps(work.lens, setting, looks[0] if looks else None, wording)],
+            "last_steps": last_steps(work.rail_mark, setup.stop.f_number),
+        }
+    )
     if parts["circle"].inside is False:
         said.append(_out_of_circle(parts["circle"], wording))
     return parts, [*said, *say_limits(setup), *ring_ends(setup)]
 
 
-def _wedge(setup, azimuth):
-    """The plane that the setting lays and the faces of the wedge round it, as lines of the side view."""
-    work, stop = setup.plane, setup.stop
+def _wedge(setup, azimuth, stop):
+    """The plane that the setting lays and the faces of the wedge round it at a stop, as lines of the side view."""
+    work = setup.plane
     lens, laid, nearest = work.lens, work.laid, work.cloud.nearest
     near, far = wedge_faces(
         lens.focal_length, lens.f_number(stop.effective_f_number), laid.setting, stop.blur / lens.scale_behind
@@ -178,9 +179,21 @@ def _uncertainty(work):
     return tuple(math.degrees(each) for each in setting_uncertainty(laid.setting, laid.wanted, spread))
 
 
-def _covering(setup):
-    """The widest stop at which every point that must be sharp is, or None."""
-    stops, work = setup.stops, setup.plane
-    base = work.blurs(1.0).max()
-    fine = base / stops.effective_f_numbers[: stops.clicks] <= stops.blurs[: stops.clicks]
-    return float(stops.f_numbers[int(np.argmax(fine))]) if fine.any() else None
+def _covering(setup, azimuth):
+    """The widest stop at which every point that must be sharp is, and the wedge there: members of PlaneSection."""
+    work, stops = setup.plane, setup.stops
+    index, narrower = work.covering(stops), work.stopped_down(stops)
+    parts = {} if index is None else {"covering_f_number": float(stops.f_numbers[index])}
+    if narrower is None:
+        return parts
+    there = stops.at(narrower)
+    wedge = _wedge(setup, azimuth, there)
+    return parts | {
+        "covering": CoveringAnswer(
+            f_number=there.f_number,
+            allowed_blur_um=there.blur * UM_PER_MM,
+            blur_share=setup.stop.effective_f_number / there.effective_f_number,
+            near_face=wedge["near_face"],
+            far_face=wedge["far_face"],
+        ),
+    }

@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from just_plane.contract.plan import Piece
-from just_plane.core.errors import OpticsError, UnreachableError
+from just_plane.core.errors import NoImageError, OpticsError, UnreachableError
 from just_plane.core.imaging import Imaging
 from just_plane.core.lens import Objective
 from just_plane.core.pieces import FacingLens, Tube
@@ -20,6 +20,8 @@ from just_plane.planning.rig.outline import front_to_sensor, outline
 from just_plane.planning.words.findings import RefusedError, refused
 
 THROW_SETTINGS = 129
+BRING_NEARER = ("tube", "bellows", "converter", "close_up", "reversing_ring", "coupling_ring", "objective")
+"""Kinds without which a rig gives smaller sizes."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,8 +134,21 @@ def build_rig(asked, wording):
     lens, rig = assemble(asked, row, wording)
     try:
         return rigged(asked, row, lens, _framed(asked, rig))
+    except NoImageError as error:
+        if error.quantity == "elements":
+            error = error.with_remedy(_to_get_an_image(row))
+        raise RefusedError(refused(error, _field_at_fault(asked, row, error), wording)) from error
     except OpticsError as error:
         raise RefusedError(refused(error, _field_at_fault(asked, row, error), wording)) from error
+
+
+def _to_get_an_image(row):
+    """What would let something in front of the rig come to focus."""
+    if row.pieces[row.lens].reversed:
+        return "Turn the lens back, or add extension behind it."
+    if any(row.kind(index) == "converter" for index in row.rear):
+        return "Add extension, or take out the converter."
+    return "Add extension between lens and body."
 
 
 def rigged(asked, row, lens, rig):
@@ -249,6 +264,8 @@ def _framed(asked, rig):
             raise error.with_remedy(
                 "Frame by what the rig gives, or change what stands between lens and body."
             ) from error
+        if wanted < rig.magnification_range()[0] and not any(each.gear.kind in BRING_NEARER for each in asked.rig):
+            raise error.with_remedy("Ask for a narrower frame, or take another lens.") from error
         raise
 
 

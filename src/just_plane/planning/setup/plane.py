@@ -56,6 +56,17 @@ class PlaneSetup:
             raise ValueError("no setting is laid: look at ``laid`` first")
         return np.abs(self.lens.blur_of(self.laid.defocus, effective_f_number))
 
+    def covering(self, stops):
+        """Index of the widest stop of the lens at which the setting laid holds every point; None where none does."""
+        fine = self.blurs(1.0).max() / stops.effective_f_numbers[: stops.clicks] <= stops.blurs[: stops.clicks]
+        return int(np.argmax(fine)) if fine.any() else None
+
+    def stopped_down(self, stops):
+        """Index of that stop where the one in use does not hold every point; None where it does, or none does."""
+        chosen = stops.chosen
+        held = (self.blurs(float(stops.effective_f_numbers[chosen])) <= stops.blurs[chosen] * (1 + 1e-9)).all()
+        return None if held else self.covering(stops)
+
     def mark_moved(self, toward):
         """The rail's mark when the camera has moved so far toward the subject, mm; None without marks."""
         return None if self.rail_mark is None else self.rail_mark + TOWARD[self.rail_counts] * toward

@@ -3,6 +3,8 @@
 from just_plane.contract.plan import Verdict
 from just_plane.planning.words.numbers import count, f_stop, percent, seconds
 
+TILT = ("tilt", "tilt_best")
+"""The ways that tilt the lens and take one frame."""
 GRAVE = ("working_distance.inside_lens", "subject.behind_lens_front", "f_number.not_on_lens")
 """Trouble that makes every way moot, the worst first."""
 ORDER = (
@@ -108,7 +110,9 @@ def _what(setup, way, plane):
         others = f" ({f_stop(setup.stop.f_number)} is set)"
     if way.kind == "one_frame":
         how = {
-            "tilt": lambda: f"Tilt {plane.setting.tilt_deg:.1f}°, the lens facing {plane.setting.faces}: one frame",
+            **dict.fromkeys(
+                TILT, lambda: f"Tilt {plane.setting.tilt_deg:.1f}°, the lens facing {plane.setting.faces}: one frame"
+            ),
             "turn": lambda: f"Turn the camera {plane.turn.angle_deg:.0f}°: one frame",
             "back_off": lambda: f"Back off {way.back_off.factor:.2g}× and crop: one frame",
         }.get(way.id, lambda: "One frame")()
@@ -142,7 +146,7 @@ def _why_no_more(way, ways):
 
 
 def _least(setup, way):
-    if way.id == "tilt":
+    if way.id in TILT:
         return f"{_capital(way.note)}: contrast {percent(max(way.worst_contrast, 0.0))}."
     place = _behind(way.worst_behind_nearest_mm, setup.depth, setup.wording)
     return f"Least contrast {percent(max(way.worst_contrast, 0.0))}, {place}."
@@ -150,7 +154,7 @@ def _least(setup, way):
 
 def _instead(setup, way, ways, plane):
     """Of a stack: what one frame from the same place would do. Of a tilt: a wider stop that does too."""
-    if way.id == "tilt":
+    if way.id in TILT:
         cover = plane.covering_f_number
         return f" {f_stop(cover)} already does." if cover is not None and cover < way.f_number * 0.99 else ""
     singles = [other for other in ways if other.id in ("one", "one_best", "one_narrowest") and other.frames]

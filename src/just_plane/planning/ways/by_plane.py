@@ -33,7 +33,7 @@ def plane_ways(setup):
     if work.laid is None:
         why = "no plane can be laid through the points yet: see Plane"
         return [impossible(setup, "tilt", "one_frame", "Tilt the lens", why)], []
-    single = [_tilt(setup), _turn(setup)]
+    single = [*_tilts(setup), _turn(setup)]
     if work.strip is not None:
         single.append(_strip(setup))
     return single, [_tilt_and_stack(setup, "rail"), _tilt_and_stack(setup, "ring")]
@@ -48,14 +48,23 @@ def no_tilt(work):
     return "no tilt of this lens reaches the plane"
 
 
-def _tilt(setup):
+def _tilts(setup):
+    """The tilt in one frame, at the stop in use; where that does not hold every point, at the widest that does too."""
+    work = setup.plane
+    if work.laid.setting is None:
+        return [impossible(setup, "tilt", "one_frame", "Tilt the lens", no_tilt(work))]
+    found = [_tilt(setup, "tilt", setup.stop)]
+    narrower = work.stopped_down(setup.stops)
+    if narrower is not None:
+        found.append(_tilt(setup, "tilt_best", setup.stops.at(narrower)))
+    return found
+
+
+def _tilt(setup, way_id, stop):
     work, laid = setup.plane, setup.plane.laid
-    if laid.setting is None:
-        return impossible(setup, "tilt", "one_frame", "Tilt the lens", no_tilt(work))
-    f_number, effective, allowed = setup.stop[:3]
     setting = laid.setting
-    blurs = work.blurs(effective)
-    held = blurs <= allowed * ENOUGH
+    blurs = work.blurs(stop.effective_f_number)
+    held = blurs <= stop.blur * ENOUGH
     stands = []
     if laid.limited:
         stands.append(
@@ -66,9 +75,9 @@ def _tilt(setup):
     if work.is_lit(setting, setup.shot.plane.shift)[1] is False:
         stands.append("out of the image circle: the corners go dark")
     return Compared(
-        "tilt",
-        _way(setup, [blurs], _one_frame_time(setup), [_on_axis(work, setting)]),
-        f"Tilt {math.degrees(setting.tilt):.1f}°, {f_stop(f_number)}",
+        way_id,
+        _way(setup, [blurs], _one_frame_time(setup, stop), [_on_axis(work, setting)], stop),
+        f"Tilt {math.degrees(setting.tilt):.1f}°, {f_stop(stop.f_number)}",
         _tilt_note(setup, blurs, held),
         tuple(stands),
         points_held=int(held.sum()),
@@ -87,9 +96,9 @@ def _tilt_note(setup, blurs, held):
     return f"tightest at {work.cloud.name(asked[int(np.argmax(blurs))])}"
 
 
-def _one_frame_time(setup):
+def _one_frame_time(setup, stop):
     pace = setup.pace
-    return stack_time(1, 0.0, setup.stop.shutter, pace.recovery, noise_reduction=pace.dark(setup.stop.shutter))
+    return stack_time(1, 0.0, stop.shutter, pace.recovery, noise_reduction=pace.dark(stop.shutter))
 
 
 def _on_axis(work, setting, place=None):
@@ -104,12 +113,12 @@ def _on_axis(work, setting, place=None):
         return ENDLESS
 
 
-def _way(setup, blurs_by_frame, time, axis, kind="one_frame"):
+def _way(setup, blurs_by_frame, time, axis, stop, kind="one_frame"):
     """A way by the blur of each point in each frame; its bands reach from the nearest to the farthest point held.
 
     ``axis`` are the places, mm behind the nearest point, at which the plane of focus of each frame meets the axis.
     """
-    f_number, effective, allowed = setup.stop[:3]
+    f_number, effective, allowed = stop[:3]
     work = setup.plane
     blurs = np.array(blurs_by_frame)
     best = blurs.min(axis=0)
@@ -126,19 +135,17 @@ def _way(setup, blurs_by_frame, time, axis, kind="one_frame"):
         tuple(axis),
         tuple(bands),
         float(np.mean(best <= allowed * ENOUGH)) if allowed > 0 else 0.0,
-        float(contrast(1 / setup.circle, effective, float(best[worst]), setup.wavelength)) * setup.stop.lens_share,
+        float(contrast(1 / setup.circle, effective, float(best[worst]), setup.wavelength)) * stop.lens_share,
         float(depths[worst]),
         time,
-        _hold_time(setup, len(axis)),
+        _hold_time(setup, len(axis), stop),
         float(best[worst]),
     )
 
 
-def _hold_time(setup, frames):
+def _hold_time(setup, frames, stop):
     pace = setup.pace
-    return hold_time(
-        frames, pace.settle, setup.stop.shutter, pace.recovery, noise_reduction=pace.dark(setup.stop.shutter)
-    )
+    return hold_time(frames, pace.settle, stop.shutter, pace.recovery, noise_reduction=pace.dark(stop.shutter))
 
 
 def _tilt_and_stack(setup, kind):
@@ -170,7 +177,7 @@ def _tilt_and_stack(setup, kind):
         axis = [_on_axis(work, laid.setting) + place for place in sweep.places]
     else:
         axis = [_on_axis(work, laid.setting, place) for place in sweep.places]
-    way = _way(setup, sweep.blurs * behind, time, axis, kind)
+    way = _way(setup, sweep.blurs * behind, time, axis, setup.stop, kind)
     length = setup.wording.length
     step = f"step {length(sweep.step)}" if kind == "rail" else f"the lens moves {length(sweep.step)} a frame"
     lit = work.is_lit(laid.setting, setup.shot.plane.shift)[1]
@@ -264,7 +271,7 @@ def _strip(setup):
     held = blurs <= allowed * ENOUGH
     return Compared(
         "strip",
-        _way(setup, [blurs], _one_frame_time(setup), [_on_axis(work, setting)]),
+        _way(setup, [blurs], _one_frame_time(setup, setup.stop), [_on_axis(work, setting)], setup.stop),
         f"Narrow strip, tilt {math.degrees(setting.tilt):.1f}°, {f_stop(f_number)}",
         "the rest goes soft on purpose",
         points_held=int(held.sum()),

@@ -8,6 +8,11 @@ from just_plane.planning.words.numbers import seconds, shutter_words
 
 HANDHELD_RING = 4.0
 """Excess of stepping the ring by hand: the camera sways by more than a step between frames, some series come out."""
+ISOS = (100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000,
+        10000, 12800)  # fmt: skip
+"""As cameras offer them, in thirds, as far as they are of use."""
+ISO_SLACK = 0.05
+"""Share by which an engraved ISO may fall short: they are rounded."""
 
 
 def weighed(setup, item, steadiness):
@@ -62,12 +67,14 @@ def _hindrances(setup, item, steadiness):
     if steadiness.subject_s is not None:
         yield (
             _times_over(time, steadiness.subject_s),
-            f"the subject moves: no longer than {shutter_words(steadiness.subject_s)}, it takes {shutter_words(time)}",
+            f"the subject moves: no longer than {shutter_words(steadiness.subject_s)}, it takes {shutter_words(time)}"
+            f"{_iso_for(shot.light.iso, time / steadiness.subject_s)}",
         )
     if steadiness.hand_s is not None:
         yield (
             _times_over(time, steadiness.hand_s),
-            f"by hand no longer than {shutter_words(steadiness.hand_s)}, it takes {shutter_words(time)}",
+            f"by hand no longer than {shutter_words(steadiness.hand_s)}, it takes {shutter_words(time)}"
+            f"{_iso_for(shot.light.iso, time / steadiness.hand_s)}",
         )
         if way.kind == "hand" and time > MAY_EXCEED * steadiness.hand_s:
             yield HANDHELD_RING, f"and each of {way.frames} frames must come out"
@@ -77,6 +84,12 @@ def _hindrances(setup, item, steadiness):
             f"on this support no longer than {shutter_words(steadiness.support_s)} was sharp, it takes "
             f"{shutter_words(time)}",
         )
+
+
+def _iso_for(iso, times_over):
+    """Which ISO would make a shutter as many times shorter, as a clause; nothing where none of the usual would."""
+    enough = next((each for each in ISOS if each >= iso * times_over * (1 - ISO_SLACK)), None)
+    return "" if enough is None or times_over <= 1 else f"; ISO {enough} would do"
 
 
 def _thickest(shot):

@@ -58,7 +58,7 @@ def _background(setup, item):
     if behind is None or not item.way.frames:
         return None
     place = setup.depth + behind
-    if item.id in ("tilt", "tilt_rail", "tilt_ring", "strip"):
+    if item.id in ("tilt", "tilt_best", "tilt_rail", "tilt_ring", "strip"):
         return _behind_tilted(setup, item, place)
     view, way = setup.view, item.way
     from_focus = max(place - max(way.focuses), 0.0)
