@@ -138,7 +138,7 @@ function ReachAnswer() {
   );
 }
 
-/** The body, how it stands, the lens where there is one, and another piece for the row. */
+/** The lens where there is one, another piece for the row, the body, and how it stands. */
 function BodyAndPieces() {
   const { shot, plan, edit } = useBench();
   const kit = useKit().data?.kit;
@@ -153,18 +153,6 @@ function BodyAndPieces() {
   const setBody = (body: Shot["body"]) => edit((draft) => withRig(draft, { body }, kit));
   return (
     <Fields>
-      <Wide>
-        <Pick
-          label="Body"
-          value={bodies.find((each) => each.gear.kit_id === shot.body.kit_id)?.id ?? null}
-          placeholder={shot.body.name || "own numbers"}
-          options={bodies.map(({ id, label }) => ({ id, label }))}
-          onChange={(id) => {
-            const body = bodies.find((each) => each.id === id)?.gear;
-            if (body?.kind === "body") setBody(body);
-          }}
-        />
-      </Wide>
       {lens !== null ? (
         <Wide>
           <Pick
@@ -179,6 +167,30 @@ function BodyAndPieces() {
           />
         </Wide>
       ) : null}
+      <Wide>
+        <Pick
+          label="Add a piece"
+          value={null}
+          placeholder="from the kit"
+          options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
+          onChange={(id) => {
+            const added = gear.find((each) => each.id === id)?.gear;
+            if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
+          }}
+        />
+      </Wide>
+      <Wide>
+        <Pick
+          label="Body"
+          value={bodies.find((each) => each.gear.kit_id === shot.body.kit_id)?.id ?? null}
+          placeholder={shot.body.name || "own numbers"}
+          options={bodies.map(({ id, label }) => ({ id, label }))}
+          onChange={(id) => {
+            const body = bodies.find((each) => each.id === id)?.gear;
+            if (body?.kind === "body") setBody(body);
+          }}
+        />
+      </Wide>
       {modes.length ? (
         <Wide>
           <Pick
@@ -201,18 +213,6 @@ function BodyAndPieces() {
               turned(draft, on, reach ? reach.sensor_width_mm / reach.sensor_height_mm : shapeOf(draft)),
             )
           }
-        />
-      </Wide>
-      <Wide>
-        <Pick
-          label="Add a piece"
-          value={null}
-          placeholder="from the kit"
-          options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
-          onChange={(id) => {
-            const added = gear.find((each) => each.id === id)?.gear;
-            if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
-          }}
         />
       </Wide>
     </Fields>
