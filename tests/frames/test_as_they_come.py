@@ -5,7 +5,9 @@ import pytest
 from PIL import Image
 
 from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.frames.arriving import Counted
 from just_plane.frames.as_they_come import Watching, Watchings
+from just_plane.frames.camera_notes import Settings
 
 COUNT = 8
 
@@ -76,12 +78,25 @@ def test_the_same_file_twice_and_a_file_that_is_none(tmp_path):
 
 
 def test_a_question_waits_for_a_few_frames_and_the_rest_is_asked_for_again(tmp_path):
-    names = [save(tmp_path, k, picture()).name for k in range(5)]
+    frames = [Counted(k, save(tmp_path, k, picture()).name, None) for k in range(5)]
     watchings = Watchings()
-    told, more = watchings.looks("run", StackNumbers(), tmp_path, names)
+    told, more = watchings.looks("run", StackNumbers(), tmp_path, frames)
     assert (len(told), more) == (3, True)
-    told, more = watchings.looks("run", StackNumbers(), tmp_path, names)
+    told, more = watchings.looks("run", StackNumbers(), tmp_path, frames)
     assert (len(told), more) == (5, False)
     # A frame that was taken once more changes the list: it is looked at anew.
-    told, more = watchings.looks("run", StackNumbers(), tmp_path, names[:2])
-    assert ([look.file for look in told], more) == (names[:2], False)
+    told, more = watchings.looks("run", StackNumbers(), tmp_path, frames[:2])
+    assert ([look.file for look in told], more) == ([frame.name for frame in frames[:2]], False)
+
+
+def test_a_setting_that_was_touched_is_said_of_its_frame(tmp_path):
+    watching = Watching(StackNumbers(), Settings(iso=100.0))
+    for k, iso in enumerate((100, 100, 400)):
+        exif = Image.Exif()
+        exif.get_ifd(0x8769)[34855] = iso
+        path = tmp_path / f"N_{k}.png"
+        Image.open(save(tmp_path, k, picture())).save(path, exif=exif.tobytes())
+        watching.look(path)
+    assert [look.said for look in watching.looks] == [
+        "", "", "It was taken at ISO 400; the frames before at ISO 100."
+    ]  # fmt: skip

@@ -1,10 +1,12 @@
 """Runs over HTTP: begun, driven, raced for, and resumed after a kill at every event."""
 
+import hashlib
 import json
 import os
 import signal
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
@@ -137,3 +139,51 @@ def test_killed_after_every_event_a_run_goes_on_with_the_right_frame(client, sho
         assert now["next_frame"] == (taken if taken < count else None)
         next_frame = now["next_frame"]
     assert killed >= count / 2
+
+
+def test_killed_five_hundred_times_in_the_middle_of_any_press_nothing_is_lost_or_counted_twice(client, shot, tmp_path):
+    run = begin(client, shot)
+    walk = subprocess.run(
+        [sys.executable, Path(__file__).with_name("kill_walk.py"), str(tmp_path), run["run_id"], "500", "11"],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert walk.returncode == 0, walk.stderr[-2000:]
+    told = json.loads(walk.stdout)
+    assert told["rounds"] == 500
+    # Every kind of press was among them, and enough were kept for the kills to have hit something.
+    assert set(told["events"]) >= {"taken", "set", "skipped", "once_more", "paused", "went_on", "trouble", "added"}
+    assert sum(told["events"].values()) > 100
+
+
+def test_what_a_picture_holds_is_worked_out_here_and_not_believed(client, shot, tmp_path):
+    run = begin(client, shot)
+    folder = tmp_path / "camera"
+    folder.mkdir()
+    asked = {"number": 0, "press": "watch-0001", "folder": str(folder)}
+    run = client.post(f"/api/runs/{run['run_id']}/watch", json=asked).get_json()
+    picture = Path(__file__).parents[1] / "data"
+    content = next(path for path in sorted(picture.rglob("*")) if path.is_file()).read_bytes()
+    (folder / "a.jpg").write_bytes(content)
+    event = {"kind": "taken", "frame": 0, "file": "a.jpg", "sha256": "0" * 64}
+    sent = {"number": 1, "press": "press-0001", "event": event}
+    assert client.post(f"/api/runs/{run['run_id']}/events", json=sent).status_code == 200
+    kept = client.get(f"/api/runs/{run['run_id']}/file").get_json()["events"][1]["event"]
+    assert kept["sha256"] == hashlib.sha256(content).hexdigest()
+
+
+def test_pictures_passed_over_are_none_of_the_run(client, shot, tmp_path):
+    run = begin(client, shot)
+    folder = tmp_path / "camera"
+    folder.mkdir()
+    run = client.post(
+        f"/api/runs/{run['run_id']}/watch", json={"number": 0, "press": "watch-0001", "folder": str(folder)}
+    ).get_json()
+    (folder / "stray.jpg").write_bytes(b"none")
+    os.utime(folder / "stray.jpg", (1, 1))
+    arrived = f"/api/runs/{run['run_id']}/arrived"
+    assert [file["name"] for file in client.get(arrived).get_json()["files"]] == ["stray.jpg"]
+    event = {"kind": "passed", "there_before": ["stray.jpg"]}
+    client.post(f"/api/runs/{run['run_id']}/events", json={"number": 1, "press": "press-0001", "event": event})
+    assert client.get(arrived).get_json()["files"] == []

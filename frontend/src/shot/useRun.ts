@@ -81,6 +81,7 @@ export function useRun(shotId: string) {
           frame,
           focuses_mm,
           file,
+          sha256: null,
           folder: null,
           there_before: passed,
           reading_mm: null,

@@ -8,7 +8,18 @@ from just_plane.contract.base import Answer, Model
 from just_plane.contract.shot import WayId
 
 EventKind = Literal[
-    "taken", "skipped", "once_more", "paused", "went_on", "stopped", "added", "watching", "devices", "set", "trouble"
+    "taken",
+    "skipped",
+    "once_more",
+    "paused",
+    "went_on",
+    "stopped",
+    "added",
+    "watching",
+    "devices",
+    "set",
+    "trouble",
+    "passed",
 ]
 Hand = Literal["hand", "simulated"]
 WhatMayGoWrong = Literal[
@@ -50,6 +61,9 @@ class RunEvent(Model):
     file: Annotated[str | None, Field(max_length=400, description="The picture that it is, in the folder watched.")] = (
         None
     )
+    sha256: Annotated[
+        str | None, Field(pattern="^[0-9a-f]{64}$", description="Its content; worked out here, whatever is sent.")
+    ] = None
     folder: Annotated[str | None, Field(max_length=4000, description="That is watched from now on.")] = None
     there_before: Annotated[
         list[str], Field(max_length=20_000, description="Pictures in it that are none of the run.")
@@ -207,6 +221,7 @@ class ArrivedFile(Answer):
     name: str
     whole: Annotated[bool, Field(description="It is written to its end and can be read.")]
     said: Annotated[str, Field(description="What differs from the plan, or why it cannot be read; may be empty.")]
+    doubt: Annotated[bool, Field(description="It may be none of the run: to be asked about, not counted.")] = False
 
 
 class Arrived(Answer):

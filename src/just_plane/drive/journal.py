@@ -4,7 +4,8 @@ import uuid
 from pathlib import Path
 
 from just_plane.contract.run import RunEvent, RunPlan
-from just_plane.frames.arriving import arrived
+from just_plane.frames.arriving import Counted, arrived
+from just_plane.pictures.fingerprint import fingerprint
 from just_plane.runs.replay import after, replay
 from just_plane.store.errors import ConflictError
 
@@ -35,10 +36,35 @@ def in_order_taken(run):
 
     Returns
     -------
-    list of str
+    list of Counted
     """
     events = [RunEvent.model_validate_json(event) for _, event in run.events]
-    return [event.file for event in events if event.kind in ("taken", "once_more") and event.file is not None]
+    return [
+        Counted(event.frame, event.file, event.sha256)
+        for event in events
+        if event.kind in ("taken", "once_more") and event.file is not None and event.frame is not None
+    ]
+
+
+def with_content(event, folder):
+    """The event with the content of its picture as it is now, whatever was sent.
+
+    Parameters
+    ----------
+    event : RunEvent
+    folder : str or None   That the run watches.
+
+    Returns
+    -------
+    RunEvent
+    """
+    content = None
+    if event.file is not None and folder:
+        try:
+            content = fingerprint(Path(folder) / event.file)
+        except (OSError, ValueError):  # gone, or no name of a file
+            content = None
+    return event if content == event.sha256 else event.model_copy(update={"sha256": content})
 
 
 def uncounted(stand):
@@ -54,7 +80,7 @@ def uncounted(stand):
     """
     if not stand.folder:
         return []
-    found = arrived(stand.folder, stand.known, at_rest_s=0.0)
+    found = arrived(stand.folder, stand.known, at_rest_s=0.0)  # the simulated camera's own: nothing to doubt
     return [file.name for file in found.files if file.whole]
 
 
@@ -71,6 +97,7 @@ class StoredJournal:
 
     def tell(self, event):
         """Add an event; where somebody else was quicker it is tried again on what is then."""
+        event = with_content(event, self.stand().folder)
         press, body = f"driver-{uuid.uuid4().hex}", event.model_dump_json()
         for _ in range(MOST_RACES):
             number = len(self._runs.get(self._run_id).events)
@@ -100,6 +127,7 @@ class MemoryJournal:
 
     def tell(self, event):
         """Add an event."""
+        event = with_content(event, self.stand().folder)
         stand = after(self.stand(), event)
         self.events.append(event)
         if event.kind == "taken" and self._on_taken is not None:

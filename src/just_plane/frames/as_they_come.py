@@ -14,8 +14,10 @@ import numpy as np
 from just_plane.core.frames.check.findings import DEAD_EV
 from just_plane.core.frames.check.series import Follower
 from just_plane.core.frames.check.similarity import moved
+from just_plane.frames.arriving import place_of
+from just_plane.frames.camera_notes import NOTHING_ASKED, differs
 from just_plane.frames.checking import stack_facts
-from just_plane.pictures.frames import as_float, frame_facts, read_grey, same_pixels
+from just_plane.pictures.frames import FrameFacts, as_float, frame_facts, read_grey, same_pixels
 from just_plane.pictures.reading import PictureError
 
 LAST = 5
@@ -40,13 +42,16 @@ class Look(NamedTuple):
 class Watching:
     """The frames of one run, in the order they came."""
 
-    def __init__(self, numbers):
+    def __init__(self, numbers, settings=NOTHING_ASKED):
         """
         Parameters
         ----------
         numbers : StackNumbers
+        settings : Settings      That the plan asks for.
         """
         self._numbers = numbers
+        self._settings = settings
+        self._first: FrameFacts | None = None
         self._follower: Follower | None = None
         self._reduction = 1
         self._light: list = []
@@ -55,12 +60,13 @@ class Watching:
         self._drift_said = 0.0
         self.looks: list = []
 
-    def look(self, path):
+    def look(self, path, name=None):
         """Look at the next frame.
 
         Parameters
         ----------
         path : Path
+        name : str or None   Under which it was counted, if it was renamed since.
 
         Returns
         -------
@@ -70,11 +76,18 @@ class Watching:
             found = self._looked(Path(path))
         except PictureError as error:
             found = Look(Path(path).name, None, None, f"{error.message} {error.remedy}")
+        found = found._replace(file=name or found.file)
         self.looks.append(found)
         return found
 
     def _looked(self, path):
         facts = frame_facts(path)
+        noted = differs(facts, self._settings, self._first)
+        self._first = self._first or facts
+        found = self._shown(path, facts)
+        return found._replace(said=" ".join(filter(None, (found.said, noted))))
+
+    def _shown(self, path, facts):
         if self._follower is None:
             stack = stack_facts(self._numbers, facts.width)
             self._reduction = stack.reduction(facts.width)
@@ -139,7 +152,7 @@ class Watchings:
         self._runs: dict = {}
         self._lock = threading.Lock()
 
-    def looks(self, run_id, numbers, folder, files):
+    def looks(self, run_id, numbers, folder, files, settings=NOTHING_ASKED):
         """Looks at the frames of a run so far.
 
         Parameters
@@ -147,19 +160,20 @@ class Watchings:
         run_id : str
         numbers : StackNumbers
         folder : str or Path
-        files : list of str   Names in the order in which they were taken.
+        files : list of Counted   In the order in which they were taken.
+        settings : Settings      That the plan asks for.
 
         Returns
         -------
         (list of Look, bool)  And whether more are to come: ask again.
         """
         with self._lock:
-            watching = self._runs.pop(run_id, None) or Watching(numbers)
-            if [look.file for look in watching.looks] != files[: len(watching.looks)]:
-                watching = Watching(numbers)
+            watching = self._runs.pop(run_id, None) or Watching(numbers, settings)
+            if [look.file for look in watching.looks] != [each.name for each in files[: len(watching.looks)]]:
+                watching = Watching(numbers, settings)
             while len(self._runs) >= self.KEPT:
                 self._runs.pop(next(iter(self._runs)))
             self._runs[run_id] = watching
-            for name in files[len(watching.looks) :][: self.AT_ONCE]:
-                watching.look(Path(folder) / name)
+            for each in files[len(watching.looks) :][: self.AT_ONCE]:
+                watching.look(place_of(folder, each.name, each.sha256), each.name)
             return list(watching.looks), len(watching.looks) < len(files)

@@ -30,6 +30,8 @@ class Stand(NamedTuple):
     """Names in that folder that are counted, or were there before."""
     files: tuple = ()
     """By frame: name, or None."""
+    contents: tuple = ()
+    """By frame: SHA-256 of that picture when it was counted, or None."""
     devices: Devices = Devices()
     set_frame: int | None = None
     """That the rail stands for; whether it was taken is not known."""
@@ -65,6 +67,7 @@ def replay(plan, events):
     RefusedEventError   An event that does not fit.
     """
     stand = Stand(plan, "running", (0,) * len(plan.steps), frozenset(), files=(None,) * len(plan.steps))
+    stand = stand._replace(contents=stand.files)
     for event in events:
         stand = after(stand, event)
     return stand
@@ -90,6 +93,8 @@ def after(stand, event):
         return stand._replace(devices=event.devices or Devices())
     if event.kind == "watching":
         return stand._replace(folder=event.folder, known=frozenset(event.there_before))
+    if event.kind == "passed":
+        return stand._replace(known=stand.known | set(event.there_before))
     if event.kind == "added":
         return _with_added(stand, event)
     if stand.state == "stopped":
@@ -115,6 +120,7 @@ def _with_added(stand, event):
         state="running",
         times_taken=stand.times_taken + (0,) * more,
         files=stand.files + (None,) * more,
+        contents=stand.contents + (None,) * more,
     )
 
 
@@ -140,7 +146,8 @@ def _of_a_frame(stand, event):
         if event.file in stand.known:
             raise RefusedEventError(f"{event.file} is counted already.", "Look where the run stands.")
         files = (*stand.files[:frame], event.file, *stand.files[frame + 1 :])
-        stand = stand._replace(files=files, known=stand.known | {event.file, *event.there_before})
+        contents = (*stand.contents[:frame], event.sha256, *stand.contents[frame + 1 :])
+        stand = stand._replace(files=files, contents=contents, known=stand.known | {event.file, *event.there_before})
     taken = list(stand.times_taken)
     taken[frame] += 1
     stand = stand._replace(set_frame=None, trouble="")

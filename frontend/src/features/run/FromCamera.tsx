@@ -42,7 +42,7 @@ export function FromCamera({ running }: { running: Running }) {
   );
 }
 
-/** One picture more is the next frame; several at once are asked about, never guessed. */
+/** One picture more is the next frame; several at once, and one in doubt, are asked about, never guessed. */
 function Arriving({ running, run }: { running: Running; run: Run }) {
   const { tell, busy } = running;
   const next = run.next_frame;
@@ -55,20 +55,24 @@ function Arriving({ running, run }: { running: Running; run: Run }) {
   });
   const files = look.data?.files ?? [];
   const whole = files.filter((file) => file.whole);
-  const only = files.length === 1 ? whole[0] : undefined;
+  const only = files.length === 1 && !whole[0]?.doubt ? whole[0] : undefined;
+  const asked = next !== null && (whole.length > 1 || whole.some((file) => file.doubt));
   useEffect(() => {
     if (only && next !== null && !busy) tell("taken", next, { file: only.name });
     // Counted once: the press changes `run.events`, and with it the question.
   }, [only?.name, next, busy]); // eslint-disable-line react-hooks/exhaustive-deps
-  const last = whole.at(-1);
   return (
     <Box aria-live="polite">
       <Section>Frames arrive in {run.folder}</Section>
       {look.data?.trouble ? <Lead role="alert">{look.data.trouble}</Lead> : null}
       {files.map((file) => (file.said ? <Lead key={file.name}>{`${file.name}: ${file.said}`}</Lead> : null))}
-      {whole.length > 1 && last && next !== null ? (
+      {asked ? (
         <>
-          <Lead>{`${whole.length} pictures came since the last frame. Which is frame ${next + 1}? Those before it are passed over.`}</Lead>
+          <Lead>
+            {whole.length > 1
+              ? `${whole.length} pictures came since the last frame. Which is frame ${next + 1}? Those before it are passed over.`
+              : `Is it frame ${next + 1}?`}
+          </Lead>
           {whole.slice(0, 4).map((file, index) => (
             <Button
               key={file.name}
@@ -83,6 +87,13 @@ function Arriving({ running, run }: { running: Running; run: Run }) {
               {file.name}
             </Button>
           ))}
+          <Button
+            data-weight="quiet"
+            isDisabled={busy}
+            onPress={() => tell("passed", null, { passed: whole.map((file) => file.name) })}
+          >
+            {whole.length > 1 ? "None of them" : "It is none of this run"}
+          </Button>
         </>
       ) : null}
     </Box>

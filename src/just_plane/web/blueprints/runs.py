@@ -24,9 +24,10 @@ from just_plane.contract.run import (
     WatchAsked,
 )
 from just_plane.contract.run_file import DoneEvent, RunFile
-from just_plane.drive.journal import in_order_taken, stand_of
+from just_plane.drive.journal import in_order_taken, stand_of, with_content
 from just_plane.drive.simulated import NoSetError
-from just_plane.frames.arriving import arrived, pictures_in
+from just_plane.frames.arriving import arrived, pictures_in, place_of
+from just_plane.frames.camera_notes import Settings
 from just_plane.frames.work import frame_preview
 from just_plane.pictures.frames import frame_facts
 from just_plane.pictures.reading import PictureError
@@ -85,13 +86,10 @@ def get_run(path: RunPath):
 @api.post("/runs/<run_id>/events", responses={200: RunAnswer, 409: Problem}, operation_id="pressInRun")
 def press_in_run(path: RunPath, body: EventAsked):
     """Something was done. The same press sent twice is one event."""
+    event = with_content(body.event, stand_of(store().runs.get(path.run_id)).folder)
     try:
         run = store().runs.add(
-            path.run_id,
-            body.number,
-            body.press,
-            body.event.model_dump_json(),
-            lambda run: after(stand_of(run), body.event),
+            path.run_id, body.number, body.press, event.model_dump_json(), lambda run: after(stand_of(run), event)
         )
     except RefusedEventError as error:
         return refuse(422, "run.refused", error.message, error.remedy, "/event")
@@ -153,10 +151,11 @@ def drive_run(path: RunPath, body: DriveAsked):
 @api.get("/runs/<run_id>/arrived", responses={200: Arrived}, operation_id="arrivedInRun")
 def arrived_in_run(path: RunPath):
     """Pictures that came since the last one counted."""
-    stand = stand_of(store().runs.get(path.run_id))
+    run = store().runs.get(path.run_id)
+    stand = stand_of(run)
     if stand.folder is None:
         return answer(Arrived(folder="", files=[]))
-    return answer(arrived(stand.folder, stand.known, stand.plan.f_number))
+    return answer(arrived(stand.folder, stand.known, settings_of(stand.plan), in_order_taken(run)))
 
 
 @api.get("/runs/<run_id>/looks", responses={200: FrameLooks}, operation_id="looksOfRun")
@@ -169,7 +168,9 @@ def looks_of_run(path: RunPath):
         return answer(FrameLooks(looks=[], more=False))
     shot = store().shots.at(run.document_id, run.revision)
     numbers = stack_numbers(shot.model_copy(update={"chosen_way": stand.plan.way}))
-    looks, more = current_app.config["JUST_PLANE_WATCHINGS"].looks(path.run_id, numbers, stand.folder, files)
+    looks, more = current_app.config["JUST_PLANE_WATCHINGS"].looks(
+        path.run_id, numbers, stand.folder, files, settings_of(stand.plan)
+    )
     return answer(FrameLooks(looks=[FrameLook(**look._asdict()) for look in looks], more=more))
 
 
@@ -181,7 +182,8 @@ def picture_of_run(path: RunFramePath):
     if stand.folder is None or name is None:
         raise NotFoundError("There is no picture of this frame.", "Take it, or name the folder it is in.")
     try:
-        content = frame_preview(frame_facts(Path(stand.folder) / name), None, PICTURE_WIDTH)
+        place = place_of(stand.folder, name, stand.contents[path.frame])
+        content = frame_preview(frame_facts(place), None, PICTURE_WIDTH)
     except PictureError as error:
         raise NotFoundError(error.message, error.remedy) from error
     return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=60"})
@@ -224,6 +226,11 @@ def run_code_file(path: RunPath, query: CodeQuery):
     except CodeError as error:
         return refuse(422, "run.no_code", error.message, error.remedy, "/run")
     return download(code, f"{name}.nc", "text/plain")
+
+
+def settings_of(plan):
+    """What a run's plan asks of the camera: Settings."""
+    return Settings(plan.f_number, plan.shutter_s, plan.iso)
 
 
 def drives():
