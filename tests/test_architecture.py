@@ -32,7 +32,7 @@ MAY_IMPORT = {
     | {"collections", "csv", "datetime", "io", "numpy", "pydantic", "re"}
     | {"just_plane.contract", "just_plane.core", "just_plane.planning"},
     "pictures": PLAIN
-    | {"PIL", "base64", "cv2", "hashlib", "io", "json", "numpy", "os", "pathlib", "rawpy", "tifffile"}
+    | {"PIL", "base64", "cv2", "hashlib", "io", "json", "numpy", "os", "pathlib", "rawpy", "struct", "tifffile"}
     | {"just_plane.contract", "just_plane.core", "just_plane.pictures"},
     "shelf": PLAIN | {"importlib", "just_plane.contract"},
     "demo": PLAIN

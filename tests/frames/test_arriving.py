@@ -10,10 +10,13 @@ import pytest
 from PIL import Image
 
 from just_plane.frames.arriving import AT_REST_S, Counted, arrived, pictures_in, place_of
-from just_plane.frames.camera_notes import Settings
+from just_plane.frames.camera_notes import Settings, dark_frame
+from just_plane.pictures.camera_files import Notes, write_dng
 from just_plane.pictures.fingerprint import fingerprint
+from just_plane.pictures.frames import frame_facts
 
-NOTED = {"f_number": 33437, "shutter_s": 33434, "iso": 34855, "focal_length_mm": 37386, "taken": 36867}
+NOTED = {"f_number": 33437, "shutter_s": 33434, "iso": 34855, "focal_length_mm": 37386, "taken": 36867,
+         "exposure_mode": 41986, "white": 41987, "flash": 37385, "lens": 42036}  # fmt: skip
 PLAN = Settings(f_number=8.0, shutter_s=1 / 60, iso=100.0)
 
 
@@ -169,3 +172,57 @@ def test_content_is_read_anew_when_the_file_was_written_to(tmp_path):
     assert before == hashlib.sha256(path.read_bytes()).hexdigest()
     path.write_bytes(path.read_bytes() + b"more")
     assert fingerprint(path) != before
+
+
+def test_what_the_camera_chose_itself_is_said_of_the_first_frame_alone(tmp_path):
+    for name in ("a1.jpg", "a2.jpg"):
+        put(tmp_path, name, exposure_mode=0, white=0)
+    said = told_of(tmp_path, "a1.jpg", []).said
+    assert "chose the exposure itself" in said
+    assert "White balance is on automatic" in said
+    assert told_of(tmp_path, "a2.jpg", counted(tmp_path, "a1.jpg")).said == ""
+    put(tmp_path, "b1.jpg", exposure_mode=1, white=1)
+    assert told_of(tmp_path, "b1.jpg", []).said == ""
+
+
+@pytest.mark.parametrize(
+    ("before", "now", "said"),
+    [({"flash": 1}, {"flash": 16}, "did not fire"), ({"flash": 16}, {"flash": 9}, "fired, which it did not"),
+     ({"flash": 1}, {"flash": 9}, ""), ({}, {"flash": 1}, ""),
+     ({"lens": "100 mm"}, {"lens": "60 mm"}, "through 60 mm; the frames before through 100 mm")],
+)  # fmt: skip
+def test_flash_and_lens_are_held_against_the_first_frame(tmp_path, before, now, said):
+    put(tmp_path, "a1.jpg", **before)
+    put(tmp_path, "a2.jpg", **now)
+    told = told_of(tmp_path, "a2.jpg", counted(tmp_path, "a1.jpg")).said
+    assert said in told
+    assert bool(said) == bool(told)
+
+
+def test_a_raw_file_says_what_its_camera_noted(tmp_path):
+    notes = Notes(1 / 50, 5.6, 400, "2026:11:02 10:00:00", "body A")
+    path = tmp_path / "a1.dng"
+    write_dng(path, np.random.default_rng(3).uniform(0.1, 0.5, (64, 96, 3)), notes)
+    facts = frame_facts(path)
+    assert (facts.f_number, facts.iso, facts.camera) == (pytest.approx(5.6), 400, "body A")
+    assert facts.exposure_s == pytest.approx(1 / 50)
+    then = time.time() - 5
+    os.utime(path, (then, then))
+    said = told_of(tmp_path, "a1.dng", []).said
+    for part in ("f/5.6; the plan says f/8", "1/50 s; the plan says 1/60 s", "ISO 400; the plan says ISO 100"):
+        assert part in said
+
+
+@pytest.mark.parametrize(
+    ("shutter_s", "between_s", "said"),
+    # Planned is a frame every 7 s: 4 s of exposure, the rest for the move.
+    [(4.0, 7, False), (4.0, 11, True), (4.0, 30, False), (4.0, 8, False), (0.5, 8, False)],
+)
+def test_a_dark_frame_is_seen_from_the_times_of_the_first_two(tmp_path, shutter_s, between_s, said):
+    first, second = (
+        frame_facts(put(tmp_path, f"a{k}.jpg", shutter_s=shutter_s, taken=f"2026:11:02 10:00:{k * between_s:02d}"))
+        for k in range(2)
+    )
+    words = dark_frame(first, second, Settings(shutter_s=shutter_s, every_s=7.0))
+    assert bool(words) is said
+    assert ("dark frame" in words) is said

@@ -15,7 +15,7 @@ from just_plane.core.frames.check.findings import DEAD_EV
 from just_plane.core.frames.check.series import Follower
 from just_plane.core.frames.check.similarity import moved
 from just_plane.frames.arriving import place_of
-from just_plane.frames.camera_notes import NOTHING_ASKED, differs
+from just_plane.frames.camera_notes import NOTHING_ASKED, dark_frame, differs
 from just_plane.frames.checking import stack_facts
 from just_plane.pictures.frames import FrameFacts, as_float, frame_facts, read_grey, same_pixels
 from just_plane.pictures.reading import PictureError
@@ -83,6 +83,8 @@ class Watching:
     def _looked(self, path):
         facts = frame_facts(path)
         noted = differs(facts, self._settings, self._first)
+        if self._first is not None and len(self.looks) == 1:
+            noted = " ".join(filter(None, (noted, dark_frame(self._first, facts, self._settings))))
         self._first = self._first or facts
         found = self._shown(path, facts)
         return found._replace(said=" ".join(filter(None, (found.said, noted))))

@@ -1,8 +1,9 @@
 """What a camera noted of a frame, against the plan and the frames before it, in sentences."""
 
+from datetime import datetime, timedelta
 from typing import NamedTuple
 
-from just_plane.planning.words.numbers import f_stop, shutter_words
+from just_plane.planning.words.numbers import f_stop, seconds, shutter_words
 
 SAME_STOP = 0.03
 """Cameras round what they note: f/5.6 is 5.657."""
@@ -10,6 +11,10 @@ SAME_SHUTTER = 0.09
 """1/60 is 1/64, and 1/125 is 1/128: under half of a third of a stop."""
 SAME_ISO = 0.09
 SAME_FOCAL_LENGTH = 0.02
+LONG_S = 1.0
+"""Exposures from which cameras take a dark frame."""
+DARK_FRAME = (0.7, 1.3)
+"""Of an exposure, by which a frame that follows a dark one is late: clocks count whole seconds."""
 
 
 class Settings(NamedTuple):
@@ -18,6 +23,8 @@ class Settings(NamedTuple):
     f_number: float | None = None
     shutter_s: float | None = None
     iso: float | None = None
+    every_s: float | None = None
+    """From one frame to the next."""
 
 
 NOTHING_ASKED = Settings()
@@ -58,7 +65,56 @@ def differs(facts, settings, first=None):
             f"It was taken at {facts.focal_length_mm:g} mm; the frames before at {first.focal_length_mm:g} mm. "
             "Was the zoom touched?"
         )
-    return " ".join(said)
+    return " ".join([*said, *_touched(facts, first)])
+
+
+def _touched(facts, first):
+    """Switches that stand otherwise than a stack wants them, said of the first frame, or than in it."""
+    if first is None:
+        if facts.auto_exposure:
+            yield "The camera chose the exposure itself: set it by hand, so that all frames match."
+        if facts.auto_white:
+            yield "White balance is on automatic: set it to a fixed one, so that all frames match."
+    elif facts.flash is not None and first.flash is not None and facts.flash != first.flash:
+        yield (
+            "The flash fired, which it did not before." if facts.flash else "The flash did not fire, as it did before."
+        )
+    if first is not None and facts.lens and first.lens and facts.lens != first.lens:
+        yield f"It was taken through {facts.lens}; the frames before through {first.lens}."
+
+
+def dark_frame(first, second, settings):
+    """Whether the first two frames lie a whole exposure farther apart than planned: the camera takes a dark frame after
+    each.
+
+    Parameters
+    ----------
+    first, second : FrameFacts
+    settings : Settings
+
+    Returns
+    -------
+    str                          A sentence, or empty.
+    """
+    shutter = second.exposure_s or settings.shutter_s
+    begun, ended = (_moment(facts.taken) for facts in (first, second))
+    if not shutter or shutter < LONG_S or settings.every_s is None or begun is None or ended is None:
+        return ""
+    longer = (ended - begun).total_seconds() - settings.every_s
+    if not DARK_FRAME[0] * shutter <= longer <= DARK_FRAME[1] * shutter:
+        return ""
+    return (
+        f"It came {seconds(longer)} later than planned, about one exposure of {shutter_words(shutter)}: unless something "
+        "held it up, the camera takes a dark frame after each. Switch that off, or tick it at Stack."
+    )
+
+
+def _moment(taken):
+    try:
+        whole, _, part = taken.partition(".")
+        return datetime.strptime(whole, "%Y:%m:%d %H:%M:%S") + timedelta(seconds=float(f"0.{part or 0}"))
+    except ValueError:
+        return None
 
 
 def doubt(facts, first, last):

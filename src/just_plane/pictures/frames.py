@@ -4,6 +4,7 @@ Pictures are the right way up, encoded as they came, 8 or 16 bits, blue-green-re
 """
 
 import hashlib
+import struct
 from typing import NamedTuple
 
 import cv2
@@ -25,6 +26,7 @@ ORIENTATION, MAKE_MODEL, EXPOSURE, F_NUMBER, ISO, TAKEN, FOCAL_LENGTH = (
     36867,
     37386,
 )
+LENS_MODEL, EXPOSURE_MODE, WHITE_BALANCE, FLASH = 42036, 41986, 41987, 37385
 TAKEN_PART = 37521
 """Parts of the second at which it was taken."""
 _TURNS = {
@@ -59,6 +61,12 @@ class FrameFacts(NamedTuple):
     camera: str
     grey: bool
     """One channel only."""
+    lens: str = ""
+    auto_exposure: bool | None = None
+    """The camera chose the exposure; None: not noted. The same of the next two."""
+    auto_white: bool | None = None
+    flash: bool | None = None
+    """It fired."""
 
 
 def frame_facts(path):
@@ -100,30 +108,43 @@ def _plain_facts(path, opened):
     _judge_size(width, height, size)
     if not _whole(path, opened, kind, size):
         raise PictureError("It is cut short.", "Copy it from the camera again.")
-    exif = opened.getexif()
-    notes = {**dict(exif), **dict(exif.get_ifd(NOTES))}
+    notes = _notes(opened.getexif())
     turned = notes.get(ORIENTATION, 1)
     turned = turned if turned in range(1, 9) else 1
     if turned >= 5:
         width, height = height, width
-    camera = " ".join(str(notes[tag]).strip("\0 ") for tag in MAKE_MODEL if tag in notes)
-    exposure, stop, iso, focal = (_number(notes.get(tag)) for tag in (EXPOSURE, F_NUMBER, ISO, FOCAL_LENGTH))
-    taken = notes.get(TAKEN, "")
     return FrameFacts(
-        str(path),
-        "JPEG" if kind == "MPO" else kind,
-        width,
-        height,
-        turned,
-        opened.info.get("icc_profile"),
-        _moment(taken, notes.get(TAKEN_PART)),
-        exposure,
-        stop,
-        iso,
-        focal,
-        camera[:100],
-        opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
+        path=str(path),
+        kind="JPEG" if kind == "MPO" else kind,
+        width=width,
+        height=height,
+        turned=turned,
+        icc=opened.info.get("icc_profile"),
+        grey=opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
+        **_noted(notes),
     )
+
+
+def _notes(exif):
+    return {**dict(exif), **dict(exif.get_ifd(NOTES))}
+
+
+def _noted(notes):
+    """What the camera noted of its settings, as members of FrameFacts."""
+    exposure, stop, iso, focal = (_number(notes.get(tag)) for tag in (EXPOSURE, F_NUMBER, ISO, FOCAL_LENGTH))
+    mode, white, flash = (notes.get(tag) for tag in (EXPOSURE_MODE, WHITE_BALANCE, FLASH))
+    return {
+        "taken": _moment(notes.get(TAKEN, ""), notes.get(TAKEN_PART)),
+        "exposure_s": exposure,
+        "f_number": stop,
+        "iso": iso,
+        "focal_length_mm": focal,
+        "camera": " ".join(str(notes[tag]).strip("\0 ") for tag in MAKE_MODEL if tag in notes)[:100],
+        "lens": str(notes.get(LENS_MODEL, "")).strip("\0 ")[:100],
+        "auto_exposure": mode != 1 if mode in (0, 1, 2) else None,
+        "auto_white": white == 0 if white in (0, 1) else None,
+        "flash": bool(flash & 1) if isinstance(flash, int) else None,
+    }
 
 
 def _moment(taken, part):
@@ -141,7 +162,21 @@ def _raw_facts(path):
         if sizes.flip in (5, 6):
             width, height = height, width
     _judge_size(width, height, path.stat().st_size)
-    return FrameFacts(str(path), "raw", width, height, 1, None, "", None, None, None, None, "", False)
+    return FrameFacts(
+        path=str(path), kind="raw", width=width, height=height, turned=1, icc=None, grey=False,
+        **_noted(_raw_notes(path)),
+    )  # fmt: skip
+
+
+def _raw_notes(path):
+    """The camera's notes of a raw file, where it is built as a TIFF as most are; else none."""
+    exif = Image.Exif()
+    try:
+        with open(path, "rb") as opened:
+            exif.load_from_fp(opened)
+            return _notes(exif)
+    except (SyntaxError, ValueError, KeyError, TypeError, EOFError, OverflowError, OSError, struct.error):
+        return {}
 
 
 def _judge_size(width, height, size):

@@ -230,7 +230,7 @@ def run_code_file(path: RunPath, query: CodeQuery):
 
 def settings_of(plan):
     """What a run's plan asks of the camera: Settings."""
-    return Settings(plan.f_number, plan.shutter_s, plan.iso)
+    return Settings(plan.f_number, plan.shutter_s, plan.iso, plan.time_s / max(len(plan.steps), 1))
 
 
 def drives():
