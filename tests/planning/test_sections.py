@@ -367,3 +367,47 @@ def test_a_diffuser_is_too_thick_for_the_ways_exactly_where_it_is_said_to_be(pod
         said = plan_shot(changed(pod, {"/on_set": [{"gear": cup}]}))
         assert ("light.diffuser_too_thick" in {finding.code for finding in said.findings}) is not fits
         assert next(way for way in said.ways if way.id == "one").feasible is fits
+
+
+def on_set(shot, changed, kind, width, *, from_axis, away, side="left"):
+    """The plan with one thing on the set."""
+    gear = {"kind": kind, "name": "it", "width_mm": width, "height_mm": 40.0}
+    thing = {"gear": gear, "from_axis_deg": from_axis, "away_mm": away, "side": side}
+    return plan_shot(changed(shot, {"/on_set": [thing]}))
+
+
+def test_the_room_is_the_rig_seen_from_above(pod, changed):
+    plan = on_set(pod, changed, "light", 200.0, from_axis=90.0, away=400.0, side="right")
+    room, reach = plan.room, plan.reach
+    assert room.front_mm == pytest.approx(reach.working_distance_mm)
+    assert room.free_mm == pytest.approx(reach.nearest_point_mm)
+    assert room.nearest_mm - room.farthest_mm == pytest.approx(plan.depth_mm)
+    assert room.frame_width_mm == pytest.approx(reach.frame_width_mm)
+    # What is seen narrows straight toward the entrance pupil.
+    left = 1 - reach.working_distance_mm / reach.entrance_pupil_mm
+    assert room.seen_at_front_mm == pytest.approx(reach.frame_width_mm * left)
+    (light,) = room.things
+    assert sorted([light.one, light.other]) == [pytest.approx([-100.0, 400.0]), pytest.approx([100.0, 400.0])]
+    assert light.looks_deg == pytest.approx(2 * math.degrees(math.atan(0.25)))
+    assert not light.in_the_way
+
+
+def test_a_thing_whose_place_is_not_known_is_named_and_not_drawn(pod, changed):
+    for known in ({"from_axis": 90.0, "away": None}, {"from_axis": None, "away": 300.0}):
+        room = on_set(pod, changed, "diffuser", 300.0, **known).room
+        assert (room.things, room.unplaced) == ([], ["it"])
+
+
+def test_paper_in_the_picture_or_in_the_lens_is_said(pod, changed):
+    """300 mm of paper 100 mm from the axis, facing across it: 50 mm of it are on the other side."""
+    front = plan_shot(pod).reach.working_distance_mm
+    half = plan_shot(pod).room.frame_width_mm / 2
+    clear = on_set(pod, changed, "diffuser", 60.0, from_axis=90.0, away=half + 5)
+    assert not clear.room.things[0].in_the_way
+    inside = on_set(pod, changed, "diffuser", 60.0, from_axis=90.0, away=half - 5)
+    (said,) = [each for each in inside.findings if each.code == "light.in_picture"]
+    assert "reaches 5 mm into the picture" in said.message
+    # Square before the lens, as far away as its barrel is deep, and wider than it.
+    stuck = on_set(pod, changed, "diffuser", 60.0, from_axis=0.0, away=front + 20.0)
+    assert "light.touches_rig" in {each.code for each in stuck.findings}
+    assert stuck.room.things[0].in_the_way

@@ -19,6 +19,7 @@ export type TwoTubesAnswer = Schemas["TwoTubesAnswer"];
 export type Piece = Schemas["Piece"];
 export type Plan = Schemas["Plan"];
 export type Reach = Schemas["Reach"];
+export type Room = Schemas["RoomAnswer"];
 export type PlaneSection = Schemas["PlaneSection"];
 export type PointAnswer = Schemas["PointAnswer"];
 export type Point = Schemas["Point"];

@@ -10,6 +10,7 @@ from pydantic import Field
 
 from just_plane.contract.base import Answer
 from just_plane.contract.plane_plan import PlaneSection
+from just_plane.contract.room_plan import RoomAnswer
 from just_plane.contract.shot import WayId
 
 Severity = Literal["trouble", "caution", "note"]
@@ -315,6 +316,7 @@ class Plan(Answer):
     reach: Reach | None = None
     sharpness: Sharpness | None = None
     aperture: ApertureAnswer | None = None
+    room: RoomAnswer | None = None
     light: LightAnswer | None = None
     plane: PlaneSection | None = None
     focus_behind_nearest_mm: float | None = None

@@ -115,6 +115,13 @@ class Standing(Model):
             description="Seen from the subject: 0 at the lens, 90 beside, 180 behind the subject; null: not known.",
         ),
     ] = None
+    away_mm: Annotated[
+        Length | None,
+        Field(title="From the subject", description="From the plane of focus to its middle; null: not known."),
+    ] = None
+    side: Annotated[
+        Literal["left", "right"], Field(title="Side", description="Of the axis, as the camera sees it.")
+    ] = "left"
 
 
 class MeasuredSize(Model):

@@ -104,8 +104,8 @@ def dark_frame(first, second, settings):
     if not DARK_FRAME[0] * shutter <= longer <= DARK_FRAME[1] * shutter:
         return ""
     return (
-        f"It came {seconds(longer)} later than planned, about one exposure of {shutter_words(shutter)}: unless something "
-        "held it up, the camera takes a dark frame after each. Switch that off, or tick it at Stack."
+        f"It came {seconds(longer)} later than planned, about one exposure of {shutter_words(shutter)}: unless "
+        "something held it up, the camera takes a dark frame after each. Switch that off, or tick it at Stack."
     )
 
 

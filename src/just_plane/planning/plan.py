@@ -69,8 +69,8 @@ def _no_plan(shot, nothing):
 
 def _begun(framed):
     """The sections that ask for no more than the rig before the subject: (members of Plan, findings)."""
-    answers = {"reach": reach(framed), "sharpness": sharpness(framed)}
-    of_shot = Answered(None, (*care(framed.shot), *subject(framed.depth, framed.shot.sharp), *room(framed)))
+    answers = {"room": room(framed), "reach": reach(framed), "sharpness": sharpness(framed)}
+    of_shot = Answered(None, (*care(framed.shot), *subject(framed.depth, framed.shot.sharp)))
     cost, unknown = gear_cost(framed.shot)
     parts = {
         "gear_cost": cost,

@@ -11,6 +11,7 @@ import type { AxisScale } from "../plane/elevation";
 import { PlaneViews } from "../plane/PlaneViews";
 import { CheckArea } from "../check/CheckArea";
 import { LogArea } from "../log/LogArea";
+import { RoomDrawing } from "../light/RoomDrawing";
 import { RunArea } from "../run/RunArea";
 import { RigDrawing } from "../reach/RigDrawing";
 import { Search } from "../reach/Search";
@@ -37,7 +38,8 @@ const ReachArea = styled(Area)`
   grid-template-rows: minmax(250px, 5fr) minmax(210px, 6fr);
 `;
 
-const PlaneArea = styled(Area)`
+/** For the drawings that need height: the plane in its two views, the set from above. */
+const TallArea = styled(Area)`
   grid-template-rows: minmax(330px, 1fr) auto minmax(96px, auto);
 `;
 
@@ -162,13 +164,15 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
       </ReachArea>
     );
   }
-  const Frame = station === "plane" ? PlaneArea : Area;
+  const Frame = station === "plane" || station === "light" ? TallArea : Area;
   return (
     <Frame>
       <Drawing ref={drawing}>
         {plan?.reach && view ? (
           station === "plane" ? (
             <PlaneViews onScale={setPlaneScale} />
+          ) : station === "light" && plan.room ? (
+            <RoomDrawing />
           ) : station === "aperture" && plan.aperture ? (
             <StopMap view={view} />
           ) : (

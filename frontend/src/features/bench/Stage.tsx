@@ -3,7 +3,8 @@ import styled, { useTheme } from "styled-components";
 import type { Plan, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import type { Viewport } from "../../drawing/viewport";
-import { figures, length, percent, stop } from "../../units/format";
+import { scaleWords } from "../../drawing/scaleWords";
+import { length, percent, stop } from "../../units/format";
 import { Bands, Slanted, trapezoid } from "../../shot/SharpMarks";
 
 const Picture = styled.svg`
@@ -82,14 +83,6 @@ export function Stage({ view, plan, way, depth, shift }: StageProps) {
       ) : null}
     </Picture>
   );
-}
-
-function scaleWords(pxPerMm: number): string {
-  // A CSS pixel is 1/96 inch by definition, so this is the enlargement on a screen that keeps to it.
-  const enlargement = pxPerMm / (96 / 25.4);
-  return enlargement >= 1
-    ? `drawn ${figures(enlargement, 2)}× size`
-    : `drawn 1:${figures(1 / enlargement, 2)}`;
 }
 
 /** The edges of the frame: what the camera takes in. */
