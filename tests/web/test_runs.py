@@ -8,7 +8,9 @@ import subprocess
 import sys
 from pathlib import Path
 
+import numpy as np
 import pytest
+from PIL import Image
 
 from just_plane.demo.catalogue import fill
 from just_plane.store.folder import open_store
@@ -187,3 +189,21 @@ def test_pictures_passed_over_are_none_of_the_run(client, shot, tmp_path):
     event = {"kind": "passed", "there_before": ["stray.jpg"]}
     client.post(f"/api/runs/{run['run_id']}/events", json={"number": 1, "press": "press-0001", "event": event})
     assert client.get(arrived).get_json()["files"] == []
+
+
+def test_white_balance_is_read_from_a_frame_and_kept_with_the_run(client, shot, tmp_path):
+    run = begin(client, shot)
+    picture = np.full((90, 120, 3), (150, 120, 90), np.uint8)
+    Image.fromarray(picture).save(tmp_path / "grey.png")
+    asked = {"number": 0, "press": "grey-00001", "folder": str(tmp_path), "file": "grey.png"}
+    told = client.post(f"/api/runs/{run['run_id']}/grey", json=asked).get_json()
+    # Screens: ((c + 0.055) / 1.055) ** 2.4 of 150, 120 and 90 of 255 are 0.305, 0.188 and 0.102.
+    assert told["white"]["red"] == pytest.approx(0.1878 / 0.3050, rel=0.01)
+    assert told["white"]["blue"] == pytest.approx(0.1878 / 0.1022, rel=0.01)
+    assert client.get(f"/api/runs/{run['run_id']}").get_json()["white"] == told["white"]
+    missing = client.post(
+        f"/api/runs/{run['run_id']}/grey", json=asked | {"number": 1, "press": "grey-00002", "file": "none.png"}
+    )
+    assert missing.status_code == 422
+    assert missing.get_json()["field"] == "/file"
+    assert client.get(f"/api/runs/{run['run_id']}").get_json()["events"] == 1

@@ -72,6 +72,15 @@ export function useRun(shotId: string) {
     onSuccess: put,
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
+  const grey = async (at: Run, folder: string, file: string) =>
+    put(
+      await dataOf(
+        api.POST("/api/runs/{run_id}/grey", {
+          params: { path: { run_id: at.run_id } },
+          body: { number: at.events, press: press(), folder, file },
+        }),
+      ),
+    );
   const tell: Tell = (kind, frame = null, { focuses_mm = [], file = null, passed = [] } = {}) => {
     if (run && !send.isPending) {
       send.mutate({
@@ -87,6 +96,7 @@ export function useRun(shotId: string) {
           reading_mm: null,
           words: "",
           devices: null,
+          white: null,
         },
         name: press(),
       });
@@ -100,6 +110,7 @@ export function useRun(shotId: string) {
     watch,
     drive,
     tell,
+    grey,
     busy: send.isPending || drive.isPending,
     error,
   };

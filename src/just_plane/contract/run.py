@@ -20,6 +20,7 @@ EventKind = Literal[
     "set",
     "trouble",
     "passed",
+    "grey",
 ]
 Hand = Literal["hand", "simulated"]
 WhatMayGoWrong = Literal[
@@ -53,6 +54,25 @@ class Devices(Model):
     seed: Annotated[int, Field(ge=0, le=2**31)] = 1
 
 
+class WhiteBalance(Model):
+    """From a frame of something grey."""
+
+    file: Annotated[str, Field(max_length=400)]
+    red: Annotated[float, Field(gt=0, le=1000, description="That this channel is multiplied by, green left as it is.")]
+    blue: Annotated[float, Field(gt=0, le=1000)]
+    uneven: Annotated[float, Field(ge=0, le=1e6, description="How much brighter one side of the grey is, as a share.")]
+    words: Annotated[str, Field(max_length=400)]
+
+
+class GreyAsked(Model):
+    """A frame of something grey for a run."""
+
+    number: Annotated[int, Field(ge=0, le=1_000_000)]
+    press: Press
+    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
+    file: Annotated[str, Field(min_length=1, max_length=400)]
+
+
 class RunEvent(Model):
     """Something that was done. Frames count from 0 in the order of the run's steps."""
 
@@ -74,6 +94,7 @@ class RunEvent(Model):
     reading_mm: Annotated[float | None, Field(ge=-1e5, le=1e5, description="Of the rail, once it stood.")] = None
     words: Annotated[str, Field(max_length=600, description="What went wrong.")] = ""
     devices: Annotated[Devices | None, Field(description="That are used from now on.")] = None
+    white: Annotated[WhiteBalance | None, Field(description="From a frame of something grey.")] = None
 
 
 class RunStep(Answer):
@@ -156,6 +177,7 @@ class RunAnswer(Answer):
     set_frame: Annotated[int | None, Field(description="That the rail stands for, not taken yet as far as is known.")]
     reading_mm: Annotated[float | None, Field(description="Of the rail, the last that was noted.")]
     trouble: Annotated[str, Field(description="Why it stands still; else empty.")]
+    white: Annotated[WhiteBalance | None, Field(description="null: no frame of grey was read.")] = None
 
 
 class RunList(Answer):

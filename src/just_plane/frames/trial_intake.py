@@ -102,11 +102,24 @@ def linear(facts):
     PictureError
     """
     coded = read_grey(facts)
-    most = int(np.iinfo(coded.dtype).max)
-    clipped = np.count_nonzero(coded >= math.ceil(BURNT * most)) / coded.size
-    table = _light_of(most)
+    clipped = np.count_nonzero(coded >= math.ceil(BURNT * int(np.iinfo(coded.dtype).max))) / coded.size
+    return light_of(coded), clipped
+
+
+def light_of(coded):
+    """Linear light of a picture encoded as common screens are (IEC 61966-2-1).
+
+    Parameters
+    ----------
+    coded : array   uint8 or uint16.
+
+    Returns
+    -------
+    array           float32, 0 to 1.
+    """
+    table = _light_of(int(np.iinfo(coded.dtype).max))
     # The library's look-up for 8 bits is several times quicker.
-    return (cv2.LUT(coded, table) if coded.dtype == np.uint8 else np.take(table, coded)), clipped
+    return cv2.LUT(coded, table) if coded.dtype == np.uint8 else np.take(table, coded)
 
 
 def readable(facts, odd, progress=None):

@@ -17,6 +17,8 @@ from just_plane.pictures.reading import LEAST_BYTES_A_MEGAPIXEL, MOST_PIXELS, NO
 RAW_KINDS = (".dng", ".nef", ".cr2", ".cr3", ".arw", ".orf", ".rw2", ".raf", ".pef", ".srw")
 PLAIN_KINDS = (".jpg", ".jpeg", ".png", ".tif", ".tiff")
 LEAST_SIDE = 48
+SCREEN_CURVE = (2.4, 12.92)
+"""Exponent and slope near black of common screens (IEC 61966-2-1): what comes out of a raw file is encoded as a JPEG is."""
 ORIENTATION, MAKE_MODEL, EXPOSURE, F_NUMBER, ISO, TAKEN, FOCAL_LENGTH = (
     274,
     (271, 272),
@@ -293,6 +295,7 @@ def _developed(facts):
             developed = raw.postprocess(
                 user_wb=[1.0, 1.0, 1.0, 1.0] if not any(raw.daylight_whitebalance) else list(raw.daylight_whitebalance),
                 no_auto_bright=True,
+                gamma=SCREEN_CURVE,
                 output_bps=16,
             )
     except (rawpy.LibRawError, OSError, ValueError) as error:

@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from just_plane.contract.run import Devices, RunPlan
+from just_plane.contract.run import Devices, RunPlan, WhiteBalance
 from just_plane.runs.steps import added_steps
 
 
@@ -38,6 +38,7 @@ class Stand(NamedTuple):
     reading: float | None = None
     """Of the rail, mm, the last that was noted."""
     trouble: str = ""
+    white: WhiteBalance | None = None
 
     @property
     def next_frame(self):
@@ -93,6 +94,8 @@ def after(stand, event):
         return stand._replace(devices=event.devices or Devices())
     if event.kind == "watching":
         return stand._replace(folder=event.folder, known=frozenset(event.there_before))
+    if event.kind == "grey":
+        return stand._replace(white=event.white)
     if event.kind == "passed":
         return stand._replace(known=stand.known | set(event.there_before))
     if event.kind == "added":

@@ -9,6 +9,7 @@ import { frames, seconds } from "../../units/format";
 import { parseQuantity } from "../../units/parse";
 import type { Run } from "../../api/types";
 import { AsCode } from "./AsCode";
+import { GreyFrame } from "./GreyFrame";
 import { Driving } from "./Driving";
 import { useRun, type Running } from "../../shot/useRun";
 import { Cautions } from "../../shot/Cautions";
@@ -34,6 +35,7 @@ export function RunPanel({ shotId }: { shotId: string }) {
   return (
     <>
       {run ? <Driving running={running} /> : null}
+      {run ? <GreyFrame running={running} run={run} /> : null}
       {!run || over ? <Begin running={running} again={run !== null} /> : null}
       <ToTheTable shotId={shotId} run={run} />
       <Cautions station="run" />

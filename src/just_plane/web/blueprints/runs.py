@@ -14,6 +14,7 @@ from just_plane.contract.run import (
     EventAsked,
     FrameLook,
     FrameLooks,
+    GreyAsked,
     RunAnswer,
     RunAsked,
     RunEvent,
@@ -28,6 +29,7 @@ from just_plane.drive.journal import in_order_taken, stand_of, with_content
 from just_plane.drive.simulated import NoSetError
 from just_plane.frames.arriving import arrived, pictures_in, place_of
 from just_plane.frames.camera_notes import Settings
+from just_plane.frames.grey import grey_frame
 from just_plane.frames.work import frame_preview
 from just_plane.pictures.frames import frame_facts
 from just_plane.pictures.reading import PictureError
@@ -111,6 +113,20 @@ def watch_folder(path: RunPath, body: WatchAsked):
             "/folder",
         )
     event = RunEvent(kind="watching", folder=str(folder.resolve()), there_before=before)
+    run = store().runs.add(
+        path.run_id, body.number, body.press, event.model_dump_json(), lambda run: after(stand_of(run), event)
+    )
+    return answer(_told(run, store().shots.get(run.document_id).revision))
+
+
+@api.post("/runs/<run_id>/grey", responses={200: RunAnswer, 409: Problem}, operation_id="greyForRun")
+def grey_for_run(path: RunPath, body: GreyAsked):
+    """White balance from a frame of something grey, kept with the run."""
+    try:
+        white = grey_frame(Path(body.folder).expanduser(), Path(body.file).name)
+    except PictureError as error:
+        return refuse(422, "picture.refused", f"{body.file}: {error.message}", error.remedy, "/file")
+    event = RunEvent(kind="grey", white=white)
     run = store().runs.add(
         path.run_id, body.number, body.press, event.model_dump_json(), lambda run: after(stand_of(run), event)
     )
@@ -259,4 +275,5 @@ def _told(run, revision):
         set_frame=stand.set_frame,
         reading_mm=stand.reading,
         trouble=stand.trouble,
+        white=stand.white,
     )

@@ -1,0 +1,40 @@
+import { useMutation } from "@tanstack/react-query";
+import { FileTrigger } from "react-aria-components";
+import { api, dataOf, sentenceOf } from "../../api/client";
+import type { Run } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { Lead, Section } from "../../controls/panel";
+import type { Running } from "../../shot/useRun";
+
+/** White balance from a frame of something grey, kept with the run. */
+export function GreyFrame({ running, run }: { running: Running; run: Run }) {
+  const bring = useMutation({
+    mutationFn: async (file: File) => {
+      const { folder } = await dataOf(
+        api.PUT("/api/brought/{batch}/{name}", {
+          params: { path: { batch: crypto.randomUUID().replaceAll("-", ""), name: file.name } },
+          body: file as never,
+          bodySerializer: () => file,
+          headers: { "Content-Type": "application/octet-stream" },
+        }),
+      );
+      await running.grey(run, folder, file.name);
+    },
+  });
+  return (
+    <>
+      <Section>White balance</Section>
+      <Lead>
+        {run.white
+          ? `${run.white.words} From ${run.white.file}.`
+          : "Photograph something grey where the subject stands, in the light of the run."}
+      </Lead>
+      {bring.isError ? <Lead role="alert">{sentenceOf(bring.error)}</Lead> : null}
+      <FileTrigger onSelect={(files) => files?.[0] && bring.mutate(files[0])}>
+        <Button isDisabled={bring.isPending}>
+          {run.white ? "Another frame of grey" : "Read a frame of grey"}
+        </Button>
+      </FileTrigger>
+    </>
+  );
+}
