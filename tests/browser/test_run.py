@@ -73,9 +73,11 @@ def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are
     cards, card = tmp_path / "made", tmp_path / "card"
     cards.mkdir()
     card.mkdir()
-    picture = Image.fromarray(np.random.default_rng(1).integers(0, 255, (64, 96, 3), dtype=np.uint8))
-    for name in ("old.jpg", "a1.jpg", "a2.jpg", "a3.jpg", "a4.jpg"):
-        picture.save(cards / name)
+    for seed, name in enumerate(("old.jpg", "a1.jpg", "a2.jpg", "a3.jpg", "a4.jpg", "b1.jpg")):
+        exif = Image.Exif()
+        exif[272] = f"body {name[0]}"
+        picture = np.random.default_rng(seed).integers(0, 255, (64, 96, 3), dtype=np.uint8)
+        Image.fromarray(picture).save(cards / name, exif=exif.tobytes())
     shutil.copy2(cards / "old.jpg", card)
     begin(page, "Praline", "40")
     box = page.get_by_label("Or: the folder that the camera writes to")
@@ -100,5 +102,33 @@ def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are
     # The one passed over is not taken for the next.
     page.wait_for_timeout(2500)
     expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
+    # Nor is one that another camera took, nor a copy of one that is counted.
+    for stray, why in (("b1.jpg", "another camera, body b"), ("copy.jpg", "the same file as frame 1, a1.jpg")):
+        shutil.copy2(cards / stray.replace("copy", "a1"), card / stray)
+        expect(page.get_by_text(why, exact=False)).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
+        page.get_by_role("button", name="It is none of this run").click()
+        expect(page.get_by_text(why, exact=False)).to_have_count(0, timeout=20_000)
     shutil.copy2(cards / "a4.jpg", card)
     expect(page.get_by_role("heading", name="Next: frame 4 of")).to_be_visible(timeout=20_000)
+
+
+def test_white_balance_is_read_from_a_frame_of_grey(page, server, tmp_path):
+    begin(page, "Praline", "40")
+    grey = tmp_path / "grey.png"
+    Image.fromarray(np.full((90, 120, 3), (150, 120, 90), np.uint8)).save(grey)
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Read a frame of grey").click()
+    chooser.value.set_files(grey)
+    expect(page.get_by_text("Red × 0.62 and blue × 1.84 make the frames neutral. From grey.png.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_text("From grey.png.", exact=False)).to_be_visible()
+
+
+def test_ticks_of_sound_can_be_off_and_stay_so(page, server):
+    begin(page, "Praline", "40")
+    ticks = page.get_by_role("checkbox", name="Ticks of sound")
+    expect(ticks).to_be_checked()
+    ticks.locator("xpath=ancestor::label").click()
+    page.reload()
+    expect(page.get_by_role("checkbox", name="Ticks of sound")).not_to_be_checked()

@@ -151,6 +151,16 @@ def test_a_full_card_waits_for_somebody(tmp_path):
     assert kept.stand().times_taken == (1,) * COUNT
 
 
+def test_card_and_battery_are_as_the_camera_reports_them(tmp_path):
+    folder = tmp_path / "frames"
+    faults = CameraFaults(card_frames=COUNT + 3, battery_frames=COUNT * 2)
+    driver = Driver(journal(folder), bench(folder, Seen(), None, faults), FastClock(), lambda: False)
+    assert driver.reported is None
+    driver.run()
+    assert driver.reported.frames_left == 3
+    assert driver.reported.battery == pytest.approx(0.5)
+
+
 def test_a_pause_is_heeded_between_two_frames(tmp_path):
     folder = tmp_path / "frames"
     kept = journal(folder)

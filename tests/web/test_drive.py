@@ -68,6 +68,8 @@ def test_trouble_is_said_and_gone_on_from(client, shot):
     drive(client, run, **BOTH, faults=["card_full"])
     told = until(client, run, lambda told: told["state"] == "paused")
     assert "card is full" in told["trouble"]
+    assert told["frames_left"] == 0
+    assert told["battery"] is None
     until(client, run, lambda told: not told["driven"])
     assert drive(client, told, **BOTH).status_code == 200
     assert until(client, run, lambda told: told["state"] == "finished")["trouble"] == ""

@@ -178,6 +178,8 @@ class RunAnswer(Answer):
     reading_mm: Annotated[float | None, Field(description="Of the rail, the last that was noted.")]
     trouble: Annotated[str, Field(description="Why it stands still; else empty.")]
     white: Annotated[WhiteBalance | None, Field(description="null: no frame of grey was read.")] = None
+    frames_left: Annotated[int | None, Field(description="On the camera's card; null: not known.")] = None
+    battery: Annotated[float | None, Field(description="Share left in the camera's; null: not known.")] = None
 
 
 class RunList(Answer):

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from typing import NamedTuple, Protocol
 
 from just_plane.contract.run import RunEvent
-from just_plane.devices.protocols import Camera, Clock, DeviceError, Rail
+from just_plane.devices.protocols import Camera, CameraState, Clock, DeviceError, Rail
 from just_plane.runs.marks import direction, reading_of
 from just_plane.runs.replay import RefusedEventError
 
@@ -59,6 +59,8 @@ class Driver:
         self.journal, self.wall, self.stopped = journal, wall, stopped
         self.rail, self.camera, self.clock, self._placed = devices
         self._tries = 0
+        self.reported: CameraState | None = None
+        """What the camera said of itself after its last frame: card and battery."""
 
     def run(self):
         """Go on until the run is over, paused, or in trouble."""
@@ -93,6 +95,7 @@ class Driver:
                 self._placed(stand.plan.steps[frame])
             taken = self.camera.shoot()
             self.journal.tell(RunEvent(kind="taken", frame=frame, file=taken.file.name))
+            self.reported = self.camera.state()
 
     def _move(self, stand, frame):
         """To the mark of a frame, from the side that all are come to from."""

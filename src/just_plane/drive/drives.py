@@ -27,6 +27,7 @@ class Drives:
         self._runs = runs
         self._results = results
         self._threads: dict = {}
+        self._drivers: dict = {}
         self._lock = threading.Lock()
         self._stopping = False
 
@@ -34,6 +35,11 @@ class Drives:
         """Whether a driver works on a run now."""
         thread = self._threads.get(run_id)
         return thread is not None and thread.is_alive()
+
+    def reported(self, run_id):
+        """What the camera of a run said of itself last: CameraState, or None."""
+        driver = self._drivers.get(run_id)
+        return None if driver is None else driver.reported
 
     def folder(self, run_id):
         """Where the simulated camera of a run writes to."""
@@ -52,7 +58,7 @@ class Drives:
             devices = simulated(shot, stand, self.folder(run_id))
             driver = Driver(StoredJournal(self._runs, run_id), devices, RealClock(), lambda: self._stopping)
             thread = threading.Thread(target=self._drive, args=(driver,), name=f"drive-{run_id[:8]}", daemon=True)
-            self._threads[run_id] = thread
+            self._threads[run_id], self._drivers[run_id] = thread, driver
             thread.start()
 
     def stop(self):

@@ -18,7 +18,7 @@ RAW_KINDS = (".dng", ".nef", ".cr2", ".cr3", ".arw", ".orf", ".rw2", ".raf", ".p
 PLAIN_KINDS = (".jpg", ".jpeg", ".png", ".tif", ".tiff")
 LEAST_SIDE = 48
 SCREEN_CURVE = (2.4, 12.92)
-"""Exponent and slope near black of common screens (IEC 61966-2-1): what comes out of a raw file is encoded as a JPEG is."""
+"""Exponent and slope near black of common screens (IEC 61966-2-1): what comes out of a raw file is as a JPEG is."""
 ORIENTATION, MAKE_MODEL, EXPOSURE, F_NUMBER, ISO, TAKEN, FOCAL_LENGTH = (
     274,
     (271, 272),

@@ -6,11 +6,12 @@ import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead } from "../../controls/panel";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
-import { seconds, stop } from "../../units/format";
+import { percent, seconds, stop } from "../../units/format";
 import { AsTheyCome } from "./AsTheyCome";
 import { ByDevices } from "./ByDevices";
 import { mainButton } from "./devices";
 import { FromCamera } from "./FromCamera";
+import { Ticks } from "./Ticks";
 import { figureOf, goneSeconds, knobWords, lastTaken, nearWords, sideWords, takenCount } from "./standing";
 import type { Running } from "../../shot/useRun";
 
@@ -117,9 +118,19 @@ export function Driving({ running }: { running: Running }) {
           ["all frames alike", `${run.plan.shutter_words} ${stop(run.plan.f_number)} ISO ${run.plan.iso}`],
           ["wait after a move", run.plan.settle_s === null ? "—" : seconds(run.plan.settle_s)],
           ["gone, planned", `${seconds(Math.round(goneSeconds(run)))}, ${seconds(run.plan.time_s)}`],
+          ...(run.frames_left === null
+            ? []
+            : [
+                [
+                  "card",
+                  `${run.frames_left} left, ${run.plan.steps.length - takenCount(run)} to come`,
+                ] as const,
+              ]),
+          ...(run.battery === null ? [] : [["battery", percent(run.battery)] as const]),
           ["the subject holds", run.plan.hold_still_s === null ? "for ever" : seconds(run.plan.hold_still_s)],
         ]}
       />
+      <Ticks run={run} />
       {run.state === "stopped" || run.driven ? null : <FromCamera running={running} />}
       {next === null || run.driven ? null : <ByDevices key={run.run_id} running={running} run={run} />}
       {run.shot_changed ? (

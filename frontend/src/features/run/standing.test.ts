@@ -47,6 +47,9 @@ const run = (times_taken: number[], marks = false): Run => ({
   set_frame: null,
   reading_mm: null,
   trouble: "",
+  white: null,
+  frames_left: null,
+  battery: null,
 });
 
 const at = (of: Run, frame: number) => of.plan.steps[frame] ?? step(0, 0);

@@ -255,7 +255,7 @@ def drives():
 
 
 def _told(run, revision):
-    stand = stand_of(run)
+    stand, reported = stand_of(run), drives().reported(run.run_id)
     return RunAnswer(
         run_id=run.run_id,
         shot_id=run.document_id,
@@ -276,4 +276,6 @@ def _told(run, revision):
         reading_mm=stand.reading,
         trouble=stand.trouble,
         white=stand.white,
+        frames_left=None if reported is None else reported.frames_left,
+        battery=None if reported is None else reported.battery,
     )
