@@ -70,6 +70,7 @@ def _parser():
     )
     _serving(serve)
     serve.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
+    _on_network(serve)
     serve.set_defaults(run=lambda options: _serve(options, options.data or own_folder(), demo=False))
 
     backup = commands.add_parser(
@@ -100,6 +101,7 @@ def _parser():
     )
     _serving(demo)
     demo.add_argument("--data", metavar="DIR", type=Path, help=f"demo folder (default: {demo_folder()})")
+    _on_network(demo)
     demo.set_defaults(run=lambda options: _serve(options, options.data or demo_folder(), demo=True))
     return parser
 
@@ -107,6 +109,14 @@ def _parser():
 def _serving(parser):
     parser.add_argument(
         "--port", type=int, default=None, help=f"port to listen on; 0 takes any free one (default: {DEFAULT_PORT})"
+    )
+
+
+def _on_network(parser):
+    parser.add_argument(
+        "--on-network",
+        action="store_true",
+        help="answer tablets and other machines of your network too, each let in by a code",
     )
 
 
@@ -193,6 +203,7 @@ def _serve(options, folder, *, demo):
     # Imported here so that `plan` starts without the web's imports.
     from just_plane.demo.catalogue import fill
     from just_plane.web.app import create_app
+    from just_plane.web.gate import Gate
     from just_plane.web.server import listen, serve
 
     store = open_store(folder)
@@ -201,18 +212,27 @@ def _serve(options, folder, *, demo):
     else:
         daily_copy(folder / FILE)
     try:
-        listener, address = listen(DEFAULT_PORT if options.port is None else options.port)
+        port = DEFAULT_PORT if options.port is None else options.port
+        listener, address = listen(port, on_network=options.on_network)
     except OSError:
         if options.port is not None:
             print(f"just-plane: port {options.port} is taken. Choose another with --port.", file=sys.stderr)
             return 1
-        listener, address = listen(0)
+        listener, address = listen(0, on_network=options.on_network)
     except OverflowError:
         print("just-plane: a port is a number from 0 to 65535.", file=sys.stderr)
         return 1
     print(f"Just Plane {'demo ' if demo else ''}is at {address}  (data in {folder}; stop with Ctrl-C)", flush=True)
+    gate = None
+    if options.on_network:
+        gate = Gate(listener.getsockname()[1])
+        print(
+            f"On your network it answers too: let a device in at {address}devices\n"
+            "What goes between it and a device is not encrypted: use it in a network that you trust.",
+            flush=True,
+        )
     try:
-        serve(create_app(store, demo=demo), listener)
+        serve(create_app(store, demo=demo, gate=gate), listener)
     except KeyboardInterrupt:
         print()
     return 0

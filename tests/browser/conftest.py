@@ -35,16 +35,17 @@ def pytest_collection_modifyitems(items):
 class Server:
     """A server process that can be stopped and started again on the same port and data."""
 
-    def __init__(self, folder, command="demo"):
-        self.folder, self.command, self.port = folder, command, "0"
+    def __init__(self, folder, command="demo", *more):
+        self.folder, self.command, self.port, self.more = folder, command, "0", more
         self.start()
 
     def start(self):
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "just_plane.cli", self.command, "--data", str(self.folder), "--port", self.port],
+            [sys.executable, "-m", "just_plane.cli", self.command, "--data", str(self.folder), "--port", self.port,
+             *self.more],
             stdout=subprocess.PIPE,
             text=True,
-        )
+        )  # fmt: skip
         said = self.process.stdout.readline()
         self.address = re.search(r"http://\S+/", said).group()
         self.port = self.address.rsplit(":", 1)[1].strip("/")

@@ -2,11 +2,13 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { I18nProvider, RouterProvider as AriaRouter } from "react-aria-components";
 import { createBrowserRouter, Outlet, RouterProvider, useHref, useNavigate } from "react-router";
 import { ThemeProvider } from "styled-components";
+import { EnterPage } from "../features/network/EnterPage";
 import { ShotList } from "../features/shots/ShotList";
 import { GlobalStyle } from "../look/GlobalStyle";
 import { NothingHere, RouteFault } from "./RouteFault";
 import { PreferencesProvider, usePreferences } from "../look/preferences";
 import { themes } from "../look/theme";
+import { useHere } from "../shot/useHere";
 
 const queries = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5_000 } },
@@ -14,9 +16,11 @@ const queries = new QueryClient({
 
 function Root() {
   const navigate = useNavigate();
+  const here = useHere();
+  const isStranger = here !== null && !here.this_machine && here.name === null;
   return (
     <AriaRouter navigate={navigate} useHref={useHref}>
-      <Outlet />
+      {isStranger ? <EnterPage /> : <Outlet />}
     </AriaRouter>
   );
 }
@@ -29,6 +33,11 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     children: [
       { path: "/", element: <ShotList /> },
+      { path: "/enter", element: <EnterPage /> },
+      {
+        path: "/devices",
+        lazy: async () => ({ Component: (await import("../features/network/DevicesPage")).DevicesPage }),
+      },
       {
         path: "/kit",
         lazy: async () => ({ Component: (await import("../features/kit/KitPage")).KitPage }),

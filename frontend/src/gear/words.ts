@@ -1,5 +1,6 @@
 /** What kinds of gear are called, and the order in which they stand on the shelf. */
 import written from "../api/fields.json";
+import { newHex } from "../look/ids";
 import type { ChainGear, Gear } from "../api/types";
 
 export type Kind = Gear["kind"];
@@ -29,5 +30,5 @@ export function nameOf(gear: Gear): string {
 
 /** An id that no other piece has. */
 export function newKitId(kind: Kind): string {
-  return `${kind.replace("_", "-")}-${crypto.randomUUID().slice(0, 8)}`;
+  return `${kind.replace("_", "-")}-${newHex().slice(0, 8)}`;
 }

@@ -4,6 +4,7 @@ import { DropZone, FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { dataOf, sentenceOf, api } from "../api/client";
 import { Button } from "../controls/Button";
+import { newHex } from "../look/ids";
 
 const Zone = styled(DropZone)`
   display: grid;
@@ -20,14 +21,12 @@ const Zone = styled(DropZone)`
   }
 `;
 
-const batch = () => crypto.randomUUID().replaceAll("-", "");
-
 /** Frames chosen or dropped on the page: taken in one after the other; then the folder that they are in. */
 export function BringFiles({ onBrought }: { onBrought: (folder: string) => void }) {
   const [done, setDone] = useState<{ taken: number; of: number } | null>(null);
   const bring = useMutation({
     mutationFn: async (files: readonly File[]) => {
-      const into = batch();
+      const into = newHex();
       let folder = "";
       for (const [index, file] of files.entries()) {
         setDone({ taken: index, of: files.length });

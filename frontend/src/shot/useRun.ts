@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../api/client";
 import type { Devices, Run, RunEvent, WayId } from "../api/types";
+import { newHex } from "../look/ids";
 
 /** How often a window that only watches looks again. */
 const WATCH_MS = 2000;
@@ -8,7 +9,7 @@ const WATCH_MS = 2000;
 const DRIVEN_MS = 500;
 
 /** Names a press, so that one sent twice is counted once. */
-const press = () => crypto.randomUUID();
+const press = newHex;
 
 type Tell = (
   kind: RunEvent["kind"],

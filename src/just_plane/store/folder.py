@@ -8,6 +8,7 @@ import platformdirs
 
 from just_plane.store.connection import Database
 from just_plane.store.copies import is_whole, latest_copy, set_aside
+from just_plane.store.devices import Devices
 from just_plane.store.errors import DiskError, MigrationError
 from just_plane.store.jobs import Jobs
 from just_plane.store.kits import KeptKit
@@ -66,6 +67,7 @@ class Store(NamedTuple):
     trials: Trials
     log: Log
     practice: Practice
+    devices: Devices
 
 
 def open_store(folder):
@@ -89,5 +91,5 @@ def open_store(folder):
     migrate(path)
     database = Database(folder / FILE)
     shots, kit, photographs = Shots(database), KeptKit(database), Photographs(database)
-    work = Jobs(database), Runs(database), Trials(database), Log(database), Practice(database)
+    work = Jobs(database), Runs(database), Trials(database), Log(database), Practice(database), Devices(database)
     return Store(shots, kit, photographs, *work)

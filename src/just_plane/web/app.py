@@ -16,6 +16,7 @@ from just_plane.web.blueprints import (
     checks,
     kit,
     log,
+    network,
     page,
     pictures,
     plans,
@@ -40,16 +41,18 @@ BLUEPRINTS = (
     log.api,
     practice.api,
     brought.api,
+    network.api,
 )
 
 
-def create_app(store, *, demo=False):
+def create_app(store, *, demo=False, gate=None):
     """The application over an open store.
 
     Parameters
     ----------
     store : store.folder.Store
     demo : bool                  Said to the page, so that no one takes the demo for real work.
+    gate : Gate or None          By which devices of the network come in; None: only this machine is answered.
 
     Returns
     -------
@@ -67,6 +70,7 @@ def create_app(store, *, demo=False):
     )
     app.config["JUST_PLANE_STORE"] = store
     app.config["JUST_PLANE_DEMO"] = demo
+    app.config["JUST_PLANE_GATE"] = gate
     app.config["JUST_PLANE_RUNNER"] = Runner(store.jobs, EmbeddedEngine()) if store is not None else None
     app.config["JUST_PLANE_DRIVES"] = Drives(store.runs, store.jobs.folder.parent) if store is not None else None
     app.config["JUST_PLANE_SHOWN"] = Shown()

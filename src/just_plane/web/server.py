@@ -1,22 +1,22 @@
-"""The production server: waitress on this machine only."""
+"""The production server: waitress, on this machine only unless it is asked to answer on the network."""
 
 import logging
 import socket
 
 import waitress
 
-HOST = "127.0.0.1"
+HOST, EVERYWHERE = "127.0.0.1", "0.0.0.0"
 THREADS = 6
 
 
-def listen(port):
-    """A listening socket on ``port``; 0 takes any free one.
+def listen(port, *, on_network=False):
+    """A listening socket on ``port``; 0 takes any free one. Returns it, and the address on this machine.
 
     Raises
     ------
     OSError   The port is taken.
     """
-    listener = socket.create_server((HOST, port))
+    listener = socket.create_server((EVERYWHERE if on_network else HOST, port))
     return listener, f"http://{HOST}:{listener.getsockname()[1]}/"
 
 

@@ -3,6 +3,7 @@ import { FileTrigger } from "react-aria-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
 import type { Run } from "../../api/types";
 import { Button } from "../../controls/Button";
+import { newHex } from "../../look/ids";
 import { Lead, Section } from "../../controls/panel";
 import type { Running } from "../../shot/useRun";
 
@@ -12,7 +13,7 @@ export function GreyFrame({ running, run }: { running: Running; run: Run }) {
     mutationFn: async (file: File) => {
       const { folder } = await dataOf(
         api.PUT("/api/brought/{batch}/{name}", {
-          params: { path: { batch: crypto.randomUUID().replaceAll("-", ""), name: file.name } },
+          params: { path: { batch: newHex(), name: file.name } },
           body: file as never,
           bodySerializer: () => file,
           headers: { "Content-Type": "application/octet-stream" },

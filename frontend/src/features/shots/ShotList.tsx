@@ -18,6 +18,7 @@ import { length, seconds, times } from "../../units/format";
 import { lastStation } from "../../shot/stations";
 import { TopBar } from "../../controls/TopBar";
 import { useKit, useShelf } from "../../gear/useKit";
+import { DevicesLink } from "./DevicesLink";
 import { ANY, LookFor } from "./LookFor";
 import { copyOf, newShot } from "./newShot";
 import { ForGood } from "./ForGood";
@@ -137,6 +138,7 @@ export function ShotList() {
           <Button data-weight="quiet" onPress={() => setRemoved(removed === "no" ? "yes" : "no")}>
             {removed === "no" ? "Put away …" : "Back to shots"}
           </Button>
+          <DevicesLink />
           <FileTrigger
             acceptedFileTypes={[".json", "application/json"]}
             onSelect={(files) => work.open.mutate(files?.[0])}

@@ -1,0 +1,1 @@
+UPDATE device SET last_seen_at = :now WHERE device_id = :device_id
