@@ -118,6 +118,9 @@ def _on_network(parser):
         action="store_true",
         help="answer tablets and other machines of your network too, each let in by a code",
     )
+    parser.add_argument(
+        "--tls", action="store_true", help="with --on-network: encrypt it, by a certificate that the program makes"
+    )
 
 
 def _plan(options):
@@ -202,40 +205,65 @@ def _restore(options):
 def _serve(options, folder, *, demo):
     # Imported here so that `plan` starts without the web's imports.
     from just_plane.demo.catalogue import fill
-    from just_plane.web.app import create_app
-    from just_plane.web.gate import Gate
-    from just_plane.web.server import listen, serve
+    from just_plane.web.server import listen
 
     store = open_store(folder)
     if demo:
         fill(store)
     else:
         daily_copy(folder / FILE)
+    plain = options.on_network and not options.tls
     try:
         port = DEFAULT_PORT if options.port is None else options.port
-        listener, address = listen(port, on_network=options.on_network)
+        listener, address = listen(port, on_network=plain)
     except OSError:
         if options.port is not None:
             print(f"just-plane: port {options.port} is taken. Choose another with --port.", file=sys.stderr)
             return 1
-        listener, address = listen(0, on_network=options.on_network)
+        listener, address = listen(0, on_network=plain)
     except OverflowError:
         print("just-plane: a port is a number from 0 to 65535.", file=sys.stderr)
         return 1
     print(f"Just Plane {'demo ' if demo else ''}is at {address}  (data in {folder}; stop with Ctrl-C)", flush=True)
-    gate = None
-    if options.on_network:
-        gate = Gate(listener.getsockname()[1])
-        print(
-            f"On your network it answers too: let a device in at {address}devices\n"
-            "What goes between it and a device is not encrypted: use it in a network that you trust.",
-            flush=True,
-        )
     try:
-        serve(create_app(store, demo=demo, gate=gate), listener)
+        _answer(store, folder, listener, address, options, demo=demo)
     except KeyboardInterrupt:
         print()
     return 0
+
+
+def _answer(store, folder, listener, address, options, *, demo):
+    """Answer until stopped: this machine, and on the network those that were let in."""
+    from just_plane.web.app import create_app
+    from just_plane.web.gate import Gate, own_names
+    from just_plane.web.server import EVERYWHERE, serve
+
+    if not options.on_network:
+        return serve(create_app(store, demo=demo), listener)
+    port = listener.getsockname()[1]
+    if not options.tls:
+        _say_on_network(address, "is not encrypted: use it in a network that you trust")
+        return serve(create_app(store, demo=demo, gate=Gate(port)), listener)
+    from just_plane.web.tls import SecureServer, own_certificate
+
+    certificate = own_certificate(folder, own_names())
+    gate = Gate(0, fingerprint=certificate.fingerprint)
+    app = create_app(store, demo=demo, gate=gate)
+    try:
+        beside = SecureServer(app, EVERYWHERE, port + 1, certificate)
+    except OSError:
+        beside = SecureServer(app, EVERYWHERE, 0, certificate)
+    gate.port = beside.port
+    _say_on_network(address, "is encrypted; a device warns once, since only this machine vouches for itself")
+    return serve(app, listener, beside)
+
+
+def _say_on_network(address, way):
+    print(
+        f"On your network it answers too: let a device in at {address}devices\n"
+        f"What goes between it and a device {way}.",
+        flush=True,
+    )
 
 
 if __name__ == "__main__":

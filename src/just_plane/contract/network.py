@@ -15,12 +15,20 @@ class Here(Answer):
     name: Annotated[str | None, Field(description="Of the device that asks, once it was let in.")]
 
 
+class Way(Answer):
+    """How safe the way between the machine and a device is."""
+
+    encrypted: bool
+    fingerprint: Annotated[str | None, Field(description="SHA-256 of the certificate; null: there is none.")]
+
+
 class CodeAnswer(Answer):
     """A code for one device."""
 
     digits: Annotated[str, Field(description="Six of them.")]
     seconds: Annotated[float, Field(description="For which it is valid.")]
     addresses: Annotated[list[str], Field(description="To open on the device, the likeliest first.")]
+    way: Way
     picture: Annotated[str, Field(description="QR code of the first address with the code, as a data URL.")]
 
 
@@ -44,6 +52,7 @@ class DeviceList(Answer):
     """Devices that may come in, the last let in first."""
 
     devices: list[DeviceAnswer]
+    way: Way
 
 
 class DevicePath(Model):

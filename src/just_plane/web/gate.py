@@ -25,14 +25,15 @@ class Code(NamedTuple):
 class Gate:
     """One code at a time, in memory only: a server that starts again has none."""
 
-    def __init__(self, port, clock=time.monotonic):
+    def __init__(self, port, clock=time.monotonic, fingerprint=None):
         """
         Parameters
         ----------
-        port : int          That the server listens on.
-        clock : function    () -> s.
+        port : int                 That devices are answered on.
+        clock : function           () -> s.
+        fingerprint : str or None  Of the certificate; None: what goes over the network is not encrypted.
         """
-        self.port = port
+        self.port, self.fingerprint = port, fingerprint
         self._clock = clock
         self._lock = threading.Lock()
         self._code: Code | None = None

@@ -20,16 +20,27 @@ def listen(port, *, on_network=False):
     return listener, f"http://{HOST}:{listener.getsockname()[1]}/"
 
 
-def serve(app, listener):
-    """Serve until stopped."""
+def serve(app, listener, beside=None):
+    """Serve until stopped.
+
+    Parameters
+    ----------
+    app : OpenAPI
+    listener : socket
+    beside : object or None   Another server over the same application: ``start`` and ``stop``.
+    """
     # A page that asks for several things at once is no cause for words in the terminal.
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     runner = app.config["JUST_PLANE_RUNNER"]
     runner.start()
+    if beside is not None:
+        beside.start()
     server = waitress.create_server(app, sockets=[listener], threads=THREADS, ident=None)
     try:
         server.run()
     finally:
+        if beside is not None:
+            beside.stop()
         runner.stop()
         app.config["JUST_PLANE_DRIVES"].stop()
         server.close()

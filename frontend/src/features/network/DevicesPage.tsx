@@ -105,10 +105,7 @@ function LetIn() {
   const error = code.error ?? list.error ?? out.error;
   return (
     <>
-      <p>
-        What goes between this machine and a device is not encrypted: anybody in the same network could read
-        along. Use it in a network that you trust.
-      </p>
+      {list.data ? <Safety way={list.data.way} /> : null}
       {code.data && left > 0 ? (
         <Code>
           <img src={code.data.picture} alt={`QR code of ${code.data.addresses[0]} with the code`} />
@@ -147,6 +144,20 @@ function LetIn() {
         ))}
       </List>
     </>
+  );
+}
+
+function Safety({ way }: { way: { encrypted: boolean; fingerprint: string | null } }) {
+  return way.encrypted ? (
+    <p>
+      What goes between this machine and a device is encrypted. The device warns once, for nobody but this
+      machine vouches for its certificate: compare what it shows with <code>{way.fingerprint}</code>.
+    </p>
+  ) : (
+    <p>
+      What goes between this machine and a device is not encrypted: anybody in the same network could read
+      along. Use it in a network that you trust, or start the program with <code>--on-network --tls</code>.
+    </p>
   );
 }
 

@@ -11,8 +11,8 @@ const Page = styled.main`
   display: grid;
   gap: 14px;
   max-width: 420px;
-  margin: 12vh auto;
-  padding: 0 24px;
+  margin: 0 auto;
+  padding: 12vh 24px 24px;
   h1 {
     display: flex;
     align-items: center;

@@ -5,7 +5,7 @@ from flask import current_app, g, request
 from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem
-from just_plane.contract.network import CodeAnswer, DeviceAnswer, DeviceList, DevicePath, EnterAsked, Here
+from just_plane.contract.network import CodeAnswer, DeviceAnswer, DeviceList, DevicePath, EnterAsked, Here, Way
 from just_plane.web.answers import answer, store
 from just_plane.web.errors import refuse
 from just_plane.web.gate import own_names
@@ -29,13 +29,15 @@ def new_code():
     if refused := _only_here():
         return refused
     code = gate().new_code()
-    addresses = [f"{request.scheme}://{name}:{gate().port}/" for name in own_names()]
+    scheme = "http" if gate().fingerprint is None else "https"
+    addresses = [f"{scheme}://{name}:{gate().port}/" for name in own_names()]
     picture = segno.make(f"{addresses[0]}enter#{code.digits}", error="m")
     return answer(
         CodeAnswer(
             digits=code.digits,
             seconds=gate().seconds_left(),
             addresses=addresses,
+            way=_way(),
             picture=picture.svg_data_uri(scale=6, border=3, dark="#000", light="#fff"),
         )
     )
@@ -82,7 +84,7 @@ def devices():
         )
         for device in store().devices.list()
     ]
-    return answer(DeviceList(devices=found))
+    return answer(DeviceList(devices=found, way=_way()))
 
 
 @api.delete("/devices/<device_id>", responses={200: DeviceList, 404: Problem}, operation_id="showOut")
@@ -97,6 +99,11 @@ def show_out(path: DevicePath):
 def gate():
     """The gate of this application; None while it answers on this machine only."""
     return current_app.config["JUST_PLANE_GATE"]
+
+
+def _way():
+    fingerprint = gate().fingerprint
+    return Way(encrypted=fingerprint is not None, fingerprint=fingerprint)
 
 
 def _only_here():
