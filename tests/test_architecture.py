@@ -52,8 +52,8 @@ MAY_IMPORT = {
     | {f"just_plane.{layer}" for layer in ("contract", "devices", "drive", "frames", "pictures", "planning", "runs")}
     | {"just_plane.store"},
     "practice": PLAIN
-    | {"PIL", "io", "numpy", "threading", "uuid", "just_plane.contract", "just_plane.core", "just_plane.planning"}
-    | {"just_plane.practice"},
+    | {"numpy", "threading", "uuid", "just_plane.contract", "just_plane.core", "just_plane.pictures"}
+    | {"just_plane.planning", "just_plane.practice"},
     "runs": PLAIN | {"csv", "io", "just_plane.contract", "just_plane.core", "just_plane.runs"},
     "jobs": PLAIN
     | {"concurrent", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil", "threading", "time"}

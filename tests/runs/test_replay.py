@@ -175,3 +175,27 @@ def test_a_known_knob_and_play_are_told_for_every_frame():
     away = shot.model_copy(update={"plane": shot.plane.model_copy(update={"rail_counts": "away"})})
     back = run_plan(away, plan, way, rows, 30.0)
     assert back.steps[0].from_mm == pytest.approx(30.06)
+
+
+def test_a_frame_that_devices_take_again_is_the_next_and_then_the_run_goes_on_where_it_was():
+    events = [press("taken", frame) for frame in range(4)]
+    stand = replay(plan_of(5), [*events, press("retake", 1)])
+    assert stand.next_frame == 1
+    assert stand.times_taken == (1, 0, 1, 1, 0)
+    assert replay(plan_of(5), [*events, press("retake", 1), press("taken", 1)]).next_frame == 4
+
+
+def test_of_a_finished_run_a_frame_can_be_taken_again_and_its_old_picture_is_none_of_it():
+    events = [RunEvent(kind="taken", frame=frame, file=f"{frame}.jpg") for frame in range(3)]
+    stand = replay(plan_of(3), [*events, press("retake", 2)])
+    assert (stand.state, stand.next_frame, stand.files) == ("running", 2, ("0.jpg", "1.jpg", None))
+    # Its picture is known all the same: it does not come in again as a new one.
+    with pytest.raises(RefusedEventError, match="counted already"):
+        after(stand, RunEvent(kind="taken", frame=2, file="2.jpg"))
+    done = after(stand, RunEvent(kind="taken", frame=2, file="3.jpg"))
+    assert (done.state, done.files[2]) == ("finished", "3.jpg")
+
+
+def test_what_was_not_taken_cannot_be_taken_again():
+    with pytest.raises(RefusedEventError, match="not taken yet"):
+        replay(plan_of(3), [press("retake", 0)])

@@ -11,7 +11,9 @@ import time
 from pathlib import Path
 
 import jsonschema
+import numpy as np
 import pytest
+from PIL import Image
 
 from just_plane.demo.catalogue import fill
 from just_plane.store.folder import open_store
@@ -152,3 +154,51 @@ def test_a_run_is_taken_away_whole(client, shot):
     code = client.get(f"/api/runs/{run['run_id']}/code?wait=P_milliseconds").text
     assert code.count("( frame ") == len(rows)
     assert client.get(f"/api/runs/{run['run_id']}/code?wait=sometimes").status_code == 422
+
+
+def test_a_frame_is_taken_once_more_by_the_devices(client, shot):
+    run = begin(client, shot)
+    drive(client, run, **BOTH)
+    told = until(client, run, lambda told: told["state"] == "finished" and not told["driven"])
+    before = told["files"][3]
+    sent = {"number": told["events"], "press": "retake-0001", "event": {"kind": "retake", "frame": 3}}
+    told = client.post(f"/api/runs/{run['run_id']}/events", json=sent).get_json()
+    assert (told["state"], told["next_frame"]) == ("running", 3)
+    drive(client, told, **BOTH)
+    told = until(client, run, lambda told: told["state"] == "finished")
+    assert told["files"][3] not in (None, before)
+    assert told["reading_mm"] == pytest.approx(told["plan"]["steps"][3]["mark_mm"], abs=1e-3)
+
+
+def live(client, run, **query):
+    answer = client.get(f"/api/runs/{run['run_id']}/view", query_string=query)
+    assert answer.status_code == 200, answer.get_json()
+    return np.asarray(Image.open(io.BytesIO(answer.data)).convert("RGB")).astype(float)
+
+
+def test_the_live_picture_is_what_the_frame_then_shows(client, shot):
+    run = begin(client, shot)
+    assert client.get(f"/api/runs/{run['run_id']}/view?frame=0").status_code == 404  # a hand releases
+    drive(client, run, **BOTH)
+    told = until(client, run, lambda told: told["state"] == "finished")
+    for frame in (0, len(told["files"]) - 1):
+        taken = np.asarray(Image.open(Path(told["folder"], told["files"][frame])).convert("RGB")).astype(float)
+        other = np.asarray(Image.open(Path(told["folder"], told["files"][-1 - frame])).convert("RGB")).astype(float)
+        seen = live(client, told, frame=frame)
+        assert seen.shape == taken.shape
+        assert np.abs(seen - taken).mean() < 0.5 * np.abs(seen - other).mean()
+
+
+def test_the_magnifier_shows_a_place_at_twice_its_pixels_and_marks_are_few_and_saffron(client, shot):
+    run = begin(client, shot)
+    drive(client, run, rail="hand", camera="simulated")
+    whole = live(client, run, frame=2)
+    near = live(client, run, frame=2, from_left=0.5, from_top=0.5)
+    rows, columns = whole.shape[:2]
+    middle = whole[rows // 2 - 120 : rows // 2 + 120, columns // 2 - 180 : columns // 2 + 180]
+    assert near.shape == (480, 720, 3)
+    assert np.abs(near[::2, ::2] - middle).mean() < 6
+    marked = live(client, run, frame=2, marks="yes")
+    changed = np.abs(marked - whole).max(axis=2) > 60
+    assert 0.001 < changed.mean() < 0.3
+    assert client.get(f"/api/runs/{run['run_id']}/view?frame=999").status_code == 404

@@ -11,6 +11,7 @@ EventKind = Literal[
     "taken",
     "skipped",
     "once_more",
+    "retake",
     "paused",
     "went_on",
     "stopped",
@@ -202,6 +203,17 @@ class DriveAsked(Model):
     number: Annotated[int, Field(ge=0, le=1_000_000)]
     press: Press
     devices: Devices
+
+
+class LiveQuery(Model):
+    """What of the live picture is shown."""
+
+    frame: Annotated[int, Field(ge=0, le=100_000, strict=False, description="At whose mark the rail stands.")]
+    marks: Annotated[Literal["no", "yes"], Field(description="Sharp edges marked.")] = "no"
+    from_left: Annotated[
+        float | None, Field(ge=0, le=1, strict=False, description="Of the magnifier; null: the whole of it.")
+    ] = None
+    from_top: Annotated[float | None, Field(ge=0, le=1, strict=False)] = None
 
 
 class CodeQuery(Model):

@@ -32,3 +32,20 @@ def screen_jpeg(light):
     content = io.BytesIO()
     Image.fromarray((coded * 255 + 0.5).astype(np.uint8)).save(content, "JPEG", quality=92, subsampling=0)
     return content.getvalue()
+
+
+def colour_jpeg(picture, quality=85):
+    """A JPEG of a picture in colour, for the page.
+
+    Parameters
+    ----------
+    picture : (H, W, 3) uint8 array   Red, green, blue.
+    quality : int                     1 to 95.
+
+    Returns
+    -------
+    bytes
+    """
+    content = io.BytesIO()
+    Image.fromarray(picture).save(content, "JPEG", quality=quality, subsampling=0)
+    return content.getvalue()

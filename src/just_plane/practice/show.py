@@ -1,10 +1,8 @@
 """Pictures of a drill, each a function of what is asked; what is kept between them only makes them quicker."""
 
-import io
 import threading
 
 import numpy as np
-from PIL import Image
 
 from just_plane.contract.practice import ViewAsked
 from just_plane.core.plane.tilt import TiltSetting
@@ -15,14 +13,13 @@ from just_plane.core.view.colour import LUMINANCE
 from just_plane.core.view.focus import focus_of_lens
 from just_plane.core.view.geometry import Grid, seen
 from just_plane.core.view.live import Live, Sight
-from just_plane.core.view.marking import honest_marks, sharp_edges, sharp_ratio
+from just_plane.core.view.marking import SAFFRON, hatched, honest_marks, sharp_edges, sharp_ratio
 from just_plane.core.view.sensor import Sensor, electrons_of, toned
+from just_plane.pictures.writing import colour_jpeg
 from just_plane.practice.hold import rocking_of
 
 COLUMNS, ROWS = 640, 427
 QUALITY = 82
-SAFFRON, INK = (239, 178, 42), (16, 18, 20)
-HATCH = 6
 KEPT = 3
 COARSE_REACH_PX = 2.7
 """Blur, in pixels of the view, at which half of the detail is still marked where pixels are too coarse to tell: as
@@ -49,7 +46,7 @@ class Shown:
         bytes   A JPEG.
         """
         with self._lock:
-            return _jpeg(self._drawn(asked, own))
+            return colour_jpeg(self._drawn(asked, own), QUALITY)
 
     def _drawn(self, asked, own):
         drill = make_drill(asked.kind, asked.seed) if own is None else own.drill
@@ -73,7 +70,7 @@ class Shown:
         if asked.marks:
             noise = float(np.sqrt(0.3 / full + (3.0 / full) ** 2))
             marks = sharp_edges(counted @ LUMINANCE, noise, sharp_ratio(drill.gear.circle, effective, grid.pitch))
-            _hatched(picture, marks)
+            hatched(picture, marks)
         if asked.truth:
             there = seen(live.scene, sight.grid, sight.image_distance, found.node)
             _outlined(picture, found.focus.blur(sight.grid, there.inverse) <= drill.gear.circle)
@@ -132,21 +129,8 @@ def _grid(drill, magnified):
     return Grid(ROWS, COLUMNS, pixel, (across, up))
 
 
-def _hatched(picture, marks):
-    """Short saffron strokes along what is marked, each beside a dark one: seen without colours too."""
-    rows, columns = np.indices(marks.shape)
-    picture[marks & ((rows + columns) % HATCH == 0)] = SAFFRON
-    picture[marks & ((rows + columns) % HATCH == 1)] = INK
-
-
 def _outlined(picture, sharp):
     edge = np.zeros_like(sharp)
     edge[1:] |= sharp[1:] != sharp[:-1]
     edge[:, 1:] |= sharp[:, 1:] != sharp[:, :-1]
     picture[edge] = SAFFRON
-
-
-def _jpeg(picture):
-    content = io.BytesIO()
-    Image.fromarray(picture).save(content, "JPEG", quality=QUALITY, subsampling=0)
-    return content.getvalue()

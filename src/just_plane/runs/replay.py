@@ -139,6 +139,8 @@ def _of_a_frame(stand, event):
         if stand.times_taken[frame]:
             raise RefusedEventError(f"Frame {frame + 1} was taken already.", "Go on with the next.")
         return _settled(stand._replace(skipped=stand.skipped | {frame}))
+    if event.kind == "retake":
+        return _to_be_retaken(stand, frame)
     if event.kind == "once_more" and not stand.times_taken[frame]:
         raise RefusedEventError(f"Frame {frame + 1} was not taken yet.", "Take it first.")
     if event.kind == "taken" and frame != stand.next_frame:
@@ -155,6 +157,20 @@ def _of_a_frame(stand, event):
     taken[frame] += 1
     stand = stand._replace(set_frame=None, trouble="")
     return _settled(stand._replace(times_taken=tuple(taken), state="running", skipped=stand.skipped - {frame}))
+
+
+def _to_be_retaken(stand, frame):
+    """A frame that devices take again: it is the next one, and the picture that it was is none of the run."""
+    if not stand.times_taken[frame]:
+        raise RefusedEventError(f"Frame {frame + 1} was not taken yet.", "Take it first.")
+    taken = list(stand.times_taken)
+    taken[frame] = 0
+    files = (*stand.files[:frame], None, *stand.files[frame + 1 :])
+    contents = (*stand.contents[:frame], None, *stand.contents[frame + 1 :])
+    state = "running" if stand.state == "finished" else stand.state
+    return stand._replace(
+        times_taken=tuple(taken), files=files, contents=contents, set_frame=None, trouble="", state=state
+    )
 
 
 def _settled(stand):

@@ -5,6 +5,7 @@ from flask_openapi3 import Info, OpenAPI
 from just_plane import __version__
 from just_plane.contract.http import Problem
 from just_plane.drive.drives import Drives
+from just_plane.drive.live import LiveViews
 from just_plane.frames.as_they_come import Watchings
 from just_plane.jobs.engine import EmbeddedEngine
 from just_plane.jobs.runner import Runner
@@ -74,6 +75,7 @@ def create_app(store, *, demo=False, gate=None):
     app.config["JUST_PLANE_RUNNER"] = Runner(store.jobs, EmbeddedEngine()) if store is not None else None
     app.config["JUST_PLANE_DRIVES"] = Drives(store.runs, store.jobs.folder.parent) if store is not None else None
     app.config["JUST_PLANE_SHOWN"] = Shown()
+    app.config["JUST_PLANE_LIVE"] = LiveViews()
     app.config["JUST_PLANE_WATCHINGS"] = Watchings()
     errors.register(app)
     security.register(app)

@@ -94,8 +94,8 @@ export function Driving({ running }: { running: Running }) {
       <AsTheyCome run={run} />
       <Row>
         <Button
-          onPress={() => tell("once_more", last)}
-          isDisabled={busy || last < 0 || run.state === "stopped" || run.devices.camera !== "hand"}
+          onPress={() => tell(run.devices.camera === "hand" ? "once_more" : "retake", last)}
+          isDisabled={busy || last < 0 || run.state === "stopped" || run.driven}
         >
           Once more
         </Button>

@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import { Staircase } from "../../shot/Staircase";
+import { LiveView } from "./LiveView";
 import { StepTable } from "../../shot/StepTable";
 import { stairsOf, lastTaken } from "./standing";
 import { useRun } from "../../shot/useRun";
@@ -54,10 +55,13 @@ export function RunArea({ shotId }: { shotId: string }) {
   const frame = run ? lastTaken(run) : -1;
   const last = run?.plan.steps[frame];
   const name = run?.files[frame] ?? null;
+  const live = run?.devices.camera === "simulated" && run.state !== "stopped" ? run.next_frame : null;
   return (
     <Area>
-      <Side data-picture={name ? "" : undefined}>
-        {run && name ? (
+      <Side data-picture={name || live !== null ? "" : undefined}>
+        {run && live !== null && !run.driven ? (
+          <LiveView run={run} frame={live} />
+        ) : run && name ? (
           <Picture>
             <img
               src={`/api/runs/${run.run_id}/frames/${frame}/picture?file=${encodeURIComponent(name)}`}

@@ -22,6 +22,23 @@ HONEST_PITCH = 1 / 5
 STEP_PX = 128
 
 
+SAFFRON, INK = (239, 178, 42), (16, 18, 20)
+HATCH = 6
+
+
+def hatched(picture, marks):
+    """Short saffron strokes along what is marked, each beside a dark one: seen without colours too. In place.
+
+    Parameters
+    ----------
+    picture : (H, W, 3) uint8 array
+    marks : (H, W) bool array
+    """
+    rows, columns = np.indices(marks.shape)
+    picture[marks & ((rows + columns) % HATCH == 0)] = SAFFRON
+    picture[marks & ((rows + columns) % HATCH == 1)] = INK
+
+
 def sharp_edges(luminance, noise, threshold):
     """Where edges are sharp.
 

@@ -15,6 +15,7 @@ from just_plane.contract.run import (
     FrameLook,
     FrameLooks,
     GreyAsked,
+    LiveQuery,
     RunAnswer,
     RunAsked,
     RunEvent,
@@ -202,6 +203,24 @@ def picture_of_run(path: RunFramePath):
         content = frame_preview(frame_facts(place), None, PICTURE_WIDTH)
     except PictureError as error:
         raise NotFoundError(error.message, error.remedy) from error
+    return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=60"})
+
+
+@api.get("/runs/<run_id>/view", operation_id="viewInRun")
+def view_in_run(path: RunPath, query: LiveQuery):
+    """What the simulated camera of a run sees before it is released."""
+    run = store().runs.get(path.run_id)
+    stand = stand_of(run)
+    if stand.devices.camera != "simulated":
+        raise NotFoundError("Only the simulated camera has a live picture here.", "Look into your own camera.")
+    if query.frame >= len(stand.plan.steps):
+        raise NotFoundError("There is no such frame.", "Look where the run stands.")
+    at = None if query.from_left is None or query.from_top is None else (query.from_left, query.from_top)
+    shot, live = store().shots.at(run.document_id, run.revision), current_app.config["JUST_PLANE_LIVE"]
+    try:
+        content = live.picture(path.run_id, shot, stand, query.frame, at=at, marks=query.marks == "yes")
+    except NoSetError as error:
+        raise NotFoundError(error.message, "Take the frames by hand.") from error
     return Response(content, content_type="image/jpeg", headers={"Cache-Control": "private, max-age=60"})
 
 
