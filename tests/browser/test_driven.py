@@ -43,6 +43,16 @@ def test_one_hand_turns_the_rail_and_space_releases(page, server):
         expect(page.get_by_role("button", name="It stands there: release")).to_be_enabled(timeout=LONG)
         page.keyboard.press("Space")
     expect(page.get_by_role("heading", name="Next: frame 5 of 19")).to_be_visible(timeout=LONG)
+    # Before it is released the camera can be looked through, near and with what is sharp marked.
+    live = page.get_by_role("img", name="Live, at frame 5")
+    expect(live).to_be_visible()
+    page.get_by_role("button", name="Magnify the live picture").click()
+    expect(live).to_have_attribute("src", re.compile("from_left=0.5"))
+    page.get_by_text("Mark sharp edges").click()
+    expect(live).to_have_attribute("src", re.compile("marks=yes"))
+    page.wait_for_function("() => [...document.images].every(one => one.complete && one.naturalWidth > 0)")
+    page.get_by_role("button", name="Show the whole live picture").click()
+    expect(live).not_to_have_attribute("src", re.compile("from_left"))
     expect(page.get_by_role("img", name="Frame 4 as it came")).to_be_visible()
 
 

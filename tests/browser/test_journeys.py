@@ -169,7 +169,7 @@ def test_everything_on_the_drawing_can_be_dragged(page):
     saved(page)
     station(page, "Aperture")
     expect(field(page, "Focus behind nearest")).not_to_have_value("")
-    station(page, "Light")
+    station(page, "Subject")
     before = tape(page, "Aperture").inner_text()
     drag(page, r"Aperture f.5\.6", 30)
     expect(tape(page, "Aperture")).not_to_have_text(before)

@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import type { Run } from "../../api/types";
 import { Staircase } from "../../shot/Staircase";
 import { LiveView } from "./LiveView";
 import { StepTable } from "../../shot/StepTable";
@@ -25,6 +26,14 @@ const Side = styled.div`
   }
 `;
 
+const Pictures = styled.div`
+  display: grid;
+  align-content: start;
+  gap: 12px;
+  min-height: 0;
+  overflow: auto;
+`;
+
 const Table = styled.div`
   overflow: auto;
   min-height: 0;
@@ -49,28 +58,37 @@ const Picture = styled.figure`
   }
 `;
 
+/** While a hand has something to decide: nothing is looked through where the devices go on by themselves. */
+function showsLive(run: Run) {
+  const { rail, camera } = run.devices;
+  return camera === "simulated" && run.state !== "stopped" && (!run.driven || rail === "hand");
+}
+
 /** The picture that came last, the steps, and under them the staircase filling up while the run goes on. */
 export function RunArea({ shotId }: { shotId: string }) {
   const { run } = useRun(shotId);
   const frame = run ? lastTaken(run) : -1;
   const last = run?.plan.steps[frame];
   const name = run?.files[frame] ?? null;
-  const live = run?.devices.camera === "simulated" && run.state !== "stopped" ? run.next_frame : null;
+  const live = run && showsLive(run) ? run.next_frame : null;
   return (
     <Area>
       <Side data-picture={name || live !== null ? "" : undefined}>
-        {run && live !== null && !run.driven ? (
-          <LiveView run={run} frame={live} />
-        ) : run && name ? (
-          <Picture>
-            <img
-              src={`/api/runs/${run.run_id}/frames/${frame}/picture?file=${encodeURIComponent(name)}`}
-              alt={`Frame ${frame + 1} as it came`}
-            />
-            <figcaption>
-              frame {frame + 1}, {name}
-            </figcaption>
-          </Picture>
+        {run && (live !== null || name) ? (
+          <Pictures>
+            {live === null ? null : <LiveView run={run} frame={live} />}
+            {name ? (
+              <Picture>
+                <img
+                  src={`/api/runs/${run.run_id}/frames/${frame}/picture?file=${encodeURIComponent(name)}`}
+                  alt={`Frame ${frame + 1} as it came`}
+                />
+                <figcaption>
+                  frame {frame + 1}, {name}
+                </figcaption>
+              </Picture>
+            ) : null}
+          </Pictures>
         ) : null}
         <Table>
           <StepTable />
