@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from browser.conftest import ROOT
-from browser.test_journeys import field, tape, type_into
+from browser.test_journeys import field, station, tape, type_into
 
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
 VIEWS = ["", "subject", "reach", "aperture", "plane", "stack", "light", "run", "check", "log", "sheet", "ruler", "kit"]
@@ -148,3 +148,20 @@ def test_on_a_tablet_everything_can_be_hit_and_no_panel_goes_on_for_long(chromiu
     for name, share in page.evaluate(SCROLLS):
         assert share <= 2, name
     window.close()
+
+
+def test_a_tablet_that_is_turned_keeps_everything_in_its_width(page):
+    """Drawn wide, then narrow, as when a tablet is turned: nothing stays as wide as it was."""
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.get_by_role("link", name=re.compile("Praline")).click()
+    for name in ("Subject", "Reach", "Aperture", "Plane", "Stack", "Light", "Run", "Check"):
+        page.set_viewport_size({"width": 1280, "height": 800})
+        station(page, name)
+        page.wait_for_timeout(400)
+        page.set_viewport_size({"width": 1024, "height": 768})
+        page.wait_for_timeout(400)
+        wide = page.evaluate(
+            "() => [...document.querySelectorAll('main, main *')].filter(one => one.scrollWidth > one.clientWidth + 1"
+            " && getComputedStyle(one).overflowX === 'auto').map(one => one.tagName + ' ' + one.scrollWidth)"
+        )
+        assert wide == [], name

@@ -12,6 +12,7 @@ import { useCheck } from "./useCheck";
 
 const Area = styled.section`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(0, 1fr);
   padding: 12px 16px 8px 20px;
   min-height: 0;

@@ -95,7 +95,9 @@ export function Driving({ running }: { running: Running }) {
       <Row>
         <Button
           onPress={() => tell(run.devices.camera === "hand" ? "once_more" : "retake", last)}
-          isDisabled={busy || last < 0 || run.state === "stopped" || run.driven}
+          isDisabled={
+            busy || last < 0 || run.state === "stopped" || (run.driven && run.devices.rail !== "hand")
+          }
         >
           Once more
         </Button>

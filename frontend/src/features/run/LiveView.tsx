@@ -5,12 +5,9 @@ import { Check } from "../../controls/Check";
 
 const Picture = styled.figure`
   margin: 0;
-  min-height: 0;
-  display: grid;
-  grid-template-rows: minmax(0, auto) auto auto;
-  align-content: start;
-  gap: 4px;
   button {
+    display: block;
+    width: 100%;
     padding: 0;
     border: 0;
     background: none;
@@ -19,6 +16,9 @@ const Picture = styled.figure`
   img {
     display: block;
     width: 100%;
+    max-height: 40vh;
+    object-fit: contain;
+    object-position: left top;
   }
   figcaption {
     font-size: 12px;

@@ -8,6 +8,7 @@ import { useRun } from "../../shot/useRun";
 
 const Area = styled.section`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   grid-template-rows: minmax(0, 1fr) auto;
   gap: 12px;
   padding: 12px 16px 8px 20px;
@@ -27,11 +28,18 @@ const Side = styled.div`
 `;
 
 const Pictures = styled.div`
-  display: grid;
-  align-content: start;
+  display: flex;
+  flex-direction: column;
   gap: 12px;
   min-height: 0;
   overflow: auto;
+  & > * {
+    flex: none;
+  }
+  /* Under a live picture the last frame is there to be recognised. */
+  & > * + * {
+    width: 45%;
+  }
 `;
 
 const Table = styled.div`
