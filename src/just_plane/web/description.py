@@ -27,6 +27,7 @@ DOWNLOADS: dict[str, Kinds] = {
     "folderOfLog": {"application/zip": None},
     "pictureOfLog": PICTURE,
     "pictureOfRun": PICTURE,
+    "viewInRun": PICTURE,
     "runFile": {"application/json": None},
     "runSteps": TABLE,
     "runCode": {"text/plain": None},
