@@ -12,7 +12,7 @@ from just_plane.frames.commands import add_commands as add_frames_commands
 from just_plane.frames.trial_commands import add_commands as add_trial_command
 from just_plane.planning.plan import plan_shot
 from just_plane.store.copies import copy_to, daily_copy, restore
-from just_plane.store.errors import StoreError
+from just_plane.store.errors import DiskError, StoreError
 from just_plane.store.folder import FILE, demo_folder, open_store, own_folder
 
 DEFAULT_PORT = 8765
@@ -203,6 +203,9 @@ def _restore(options):
 
 
 def _serve(options, folder, *, demo):
+    if options.tls and not options.on_network:
+        print("just-plane: --tls encrypts what goes over the network: add --on-network.", file=sys.stderr)
+        return 2
     # Imported here so that `plan` starts without the web's imports.
     from just_plane.demo.catalogue import fill
     from just_plane.web.server import listen
@@ -246,7 +249,12 @@ def _answer(store, folder, listener, address, options, *, demo):
         return serve(create_app(store, demo=demo, gate=Gate(port)), listener)
     from just_plane.web.tls import SecureServer, own_certificate
 
-    certificate = own_certificate(folder, own_names())
+    try:
+        certificate = own_certificate(folder, own_names())
+    except OSError as error:
+        raise DiskError(
+            f"The certificate cannot be kept in {folder}: {error.strerror}.", "Make room there, or leave out --tls."
+        ) from error
     gate = Gate(0, fingerprint=certificate.fingerprint)
     app = create_app(store, demo=demo, gate=gate)
     try:

@@ -185,3 +185,30 @@ def test_a_key_after_enter_is_the_page_s_again(page):
     page.get_by_role("link", name="Shots").click()
     page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
     expect(page).to_have_url(re.compile("/aperture$"))
+
+
+def test_a_light_is_put_on_the_set_and_told_when_it_is_in_the_way(page, complaints):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    station(page, "Light")
+    drawing = page.get_by_role("img", name=re.compile("The set from above"))
+    expect(drawing).to_contain_text("soft box with flash, 60 × 60 cm")
+    away = page.get_by_label("From the subject", exact=True).first
+    # 600 mm seen from 300 mm away: 2 atan(300 / 300) = 90 degrees.
+    away.fill("300")
+    away.press("Enter")
+    expect(drawing).to_contain_text("90° wide from the subject")
+    axis = page.get_by_label("From the axis", exact=True).first
+    axis.fill("0")
+    axis.press("Enter")
+    expect(page.get_by_text(re.compile("reaches .* into the picture|would stand where")).first).to_be_visible()
+    away.fill("-5")
+    away.press("Enter")
+    expect(page.get_by_text("not saved", exact=False).or_(page.locator("[slot=errorMessage]")).first).to_be_visible()
+    complaints.clear()  # the refusal, which the browser's console tells too
+    away.fill("")
+    away.press("Enter")
+    expect(drawing).to_contain_text("not placed yet: soft box")
+    saved(page)
+    complaints.clear()
+    page.reload()
+    expect(drawing).to_contain_text("not placed yet: soft box")

@@ -161,6 +161,29 @@ def test_card_and_battery_are_as_the_camera_reports_them(tmp_path):
     assert driver.reported.battery == pytest.approx(0.5)
 
 
+def test_a_frame_asked_for_again_while_another_is_taken_is_never_given_its_picture(tmp_path):
+    folder = tmp_path / "frames"
+    kept = journal(folder)
+    devices = bench(folder, Seen())
+    shoot, asked = devices.camera.shoot, []
+
+    def shoot_while_a_hand_presses():
+        taken = shoot()
+        if kept.stand().next_frame == 3 and not asked:
+            asked.append(taken.file.name)
+            kept.tell(RunEvent(kind="retake", frame=1))
+        return taken
+
+    devices.camera.shoot = shoot_while_a_hand_presses
+    Driver(kept, devices, FastClock(), lambda: False).run()
+    stand = kept.stand()
+    assert stand.state == "finished"
+    assert set(stand.times_taken) == {1}
+    # The picture that came meanwhile shows frame 4: it is counted as none, and frame 4 was taken anew.
+    assert asked[0] not in stand.files
+    assert len(set(stand.files)) == COUNT
+
+
 def test_a_pause_is_heeded_between_two_frames(tmp_path):
     folder = tmp_path / "frames"
     kept = journal(folder)

@@ -187,10 +187,14 @@ def test_what_the_camera_chose_itself_is_said_of_the_first_frame_alone(tmp_path)
 
 @pytest.mark.parametrize(
     ("before", "now", "said"),
-    [({"flash": 1}, {"flash": 16}, "did not fire"), ({"flash": 16}, {"flash": 9}, "fired, which it did not"),
-     ({"flash": 1}, {"flash": 9}, ""), ({}, {"flash": 1}, ""),
-     ({"lens": "100 mm"}, {"lens": "60 mm"}, "through 60 mm; the frames before through 100 mm")],
-)  # fmt: skip
+    [
+        ({"flash": 1}, {"flash": 16}, "did not fire; before it did"),
+        ({"flash": 16}, {"flash": 9}, "The flash fired; before it did not"),
+        ({"flash": 1}, {"flash": 9}, ""),
+        ({}, {"flash": 1}, ""),
+        ({"lens": "100 mm"}, {"lens": "60 mm"}, "through 60 mm; the frames before through 100 mm"),
+    ],
+)
 def test_flash_and_lens_are_held_against_the_first_frame(tmp_path, before, now, said):
     put(tmp_path, "a1.jpg", **before)
     put(tmp_path, "a2.jpg", **now)

@@ -94,14 +94,14 @@ def test_a_long_bar_at_forty_five_degrees():
     assert way(plan, "turn").points_held == 4
 
 
+def dark_box():
+    """200 mm deep, by hand, where f/2.8 takes a quarter of a second at ISO 1600."""
+    light = {"read": True, "metered_f_number": 2.8, "metered_shutter_s": 0.25, "metered_iso": 1600.0, "iso": 1600.0}
+    return planned([lens("macro-60")], 250.0, subject={"depth_mm": 200.0}, steadiness={"held": "hand"}, light=light)
+
+
 def test_a_deep_box_in_a_dark_room_without_a_tripod():
-    plan = planned(
-        [lens("macro-60")],
-        250.0,
-        subject={"depth_mm": 200.0},
-        steadiness={"held": "hand"},
-        light={"read": True, "metered_f_number": 2.8, "metered_shutter_s": 0.25, "metered_iso": 1600.0, "iso": 1600.0},
-    )
+    plan = dark_box()
     # f/8 is three stops from f/2.8: two seconds, which nobody holds.
     assert plan.light.shutter_s == pytest.approx(2.04, rel=0.02)
     assert plan.verdict.headline.startswith("As things are this cannot be done: by hand")
@@ -181,13 +181,7 @@ def test_a_stack_softer_than_it_need_be_is_told_the_stop_that_keeps_half():
 
 
 def test_where_nothing_can_be_done_nothing_is_said_to_be():
-    plan = planned(
-        [lens("macro-60")],
-        250.0,
-        subject={"depth_mm": 200.0},
-        steadiness={"held": "hand"},
-        light={"read": True, "metered_f_number": 2.8, "metered_shutter_s": 0.25, "metered_iso": 1600.0, "iso": 1600.0},
-    )
+    plan = dark_box()
     assert "cannot be done" in plan.verdict.headline
     assert not any("can be done as things are" in each.reason for each in plan.ways)
     assert recommended(plan).reason.startswith("It comes nearest to what can be done")

@@ -12,6 +12,7 @@ import sys
 import pytest
 from cryptography import x509
 
+from just_plane.cli import main
 from just_plane.web.tls import DAYS, RENEWED_DAYS, own_certificate
 
 NAMES = ["192.0.2.7", "studio", "studio.local"]
@@ -106,3 +107,15 @@ def test_a_real_server_is_encrypted_for_devices_and_plain_for_its_own_machine_on
     finally:
         server.kill()
         server.wait()
+
+
+def test_encryption_without_the_network_is_refused_and_a_folder_that_cannot_keep_it_said(tmp_path, monkeypatch, capsys):
+    assert main(["serve", "--tls", "--data", str(tmp_path)]) == 2
+    assert "add --on-network" in capsys.readouterr().err
+
+    def full(folder, names):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr("just_plane.web.tls.own_certificate", full)
+    assert main(["serve", "--on-network", "--tls", "--port", "0", "--data", str(tmp_path)]) == 1
+    assert "No space left on device" in capsys.readouterr().err

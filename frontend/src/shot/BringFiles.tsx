@@ -2,7 +2,8 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { DropZone, FileTrigger } from "react-aria-components";
 import styled from "styled-components";
-import { dataOf, sentenceOf, api } from "../api/client";
+import { bringFile } from "../api/bring";
+import { sentenceOf } from "../api/client";
 import { Button } from "../controls/Button";
 import { newHex } from "../look/ids";
 
@@ -30,15 +31,7 @@ export function BringFiles({ onBrought }: { onBrought: (folder: string) => void 
       let folder = "";
       for (const [index, file] of files.entries()) {
         setDone({ taken: index, of: files.length });
-        const answer = await dataOf(
-          api.PUT("/api/brought/{batch}/{name}", {
-            params: { path: { batch: into, name: file.name } },
-            body: file as never,
-            bodySerializer: () => file,
-            headers: { "Content-Type": "application/octet-stream" },
-          }),
-        );
-        folder = answer.folder;
+        folder = await bringFile(into, file);
       }
       setDone({ taken: files.length, of: files.length });
       return folder;

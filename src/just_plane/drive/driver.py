@@ -94,7 +94,12 @@ class Driver:
             if self.rail is None:
                 self._placed(stand.plan.steps[frame])
             taken = self.camera.shoot()
-            self.journal.tell(RunEvent(kind="taken", frame=frame, file=taken.file.name))
+            try:
+                self.journal.tell(RunEvent(kind="taken", frame=frame, file=taken.file.name))
+            except RefusedEventError:
+                # A hand asked for another frame while this one was taken: it is none of the run, and must not be
+                # found on the card as the next.
+                self.journal.tell(RunEvent(kind="passed", there_before=[taken.file.name]))
             self.reported = self.camera.state()
 
     def _move(self, stand, frame):

@@ -57,7 +57,9 @@ def differs(facts, settings, first=None):
             continue
         if before:
             if abs(noted / before - 1) > slack:
-                said.append(f"It was taken {_with(noun, words(noted))}; the frames before at {words(before)}.")
+                said.append(
+                    f"It was taken {_with(noun, words(noted))}; the frames before {_with(noun, words(before))}."
+                )
         elif asked and abs(noted / asked - 1) > slack:
             said.append(f"It was taken {_with(noun, words(noted))}; the plan says {words(asked)}.")
     if first is not None and _other(facts.focal_length_mm, first.focal_length_mm, SAME_FOCAL_LENGTH):
@@ -76,9 +78,7 @@ def _touched(facts, first):
         if facts.auto_white:
             yield "White balance is on automatic: set it to a fixed one, so that all frames match."
     elif facts.flash is not None and first.flash is not None and facts.flash != first.flash:
-        yield (
-            "The flash fired, which it did not before." if facts.flash else "The flash did not fire, as it did before."
-        )
+        yield ("The flash fired; before it did not." if facts.flash else "The flash did not fire; before it did.")
     if first is not None and facts.lens and first.lens and facts.lens != first.lens:
         yield f"It was taken through {facts.lens}; the frames before through {first.lens}."
 

@@ -1,6 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { FileTrigger } from "react-aria-components";
-import { api, dataOf, sentenceOf } from "../../api/client";
+import { bringFile } from "../../api/bring";
+import { sentenceOf } from "../../api/client";
 import type { Run } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { newHex } from "../../look/ids";
@@ -11,15 +12,7 @@ import type { Running } from "../../shot/useRun";
 export function GreyFrame({ running, run }: { running: Running; run: Run }) {
   const bring = useMutation({
     mutationFn: async (file: File) => {
-      const { folder } = await dataOf(
-        api.PUT("/api/brought/{batch}/{name}", {
-          params: { path: { batch: newHex(), name: file.name } },
-          body: file as never,
-          bodySerializer: () => file,
-          headers: { "Content-Type": "application/octet-stream" },
-        }),
-      );
-      await running.grey(run, folder, file.name);
+      await running.grey(run, await bringFile(newHex(), file), file.name);
     },
   });
   return (
