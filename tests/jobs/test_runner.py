@@ -11,11 +11,12 @@ import pytest
 
 from just_plane.contract.check import CheckReport
 from just_plane.contract.stack_numbers import StackNumbers
-from just_plane.frames.work import REPORT
-from just_plane.jobs.engine import EmbeddedEngine
-from just_plane.jobs.requests import check_request, results_folder
-from just_plane.jobs.runner import Runner, result_file
+from just_plane.frames.finishing import REPORT
+from just_plane.jobs.embedded import EmbeddedEngine
+from just_plane.jobs.requests import check_request, result_file, results_folder
+from just_plane.jobs.runner import Runner
 from just_plane.store.folder import open_store
+from just_plane.store.work import Work
 from stacks.camera import Faults, write
 from stacks.kept import stack_of
 
@@ -154,7 +155,7 @@ def test_what_ran_when_the_server_was_killed_is_done_by_the_next(tmp_path, jobs,
     job = ask(jobs, frames, ["depth"])
     script = (
         "import sys, time; from just_plane.store.folder import open_store\n"
-        "from just_plane.jobs.engine import EmbeddedEngine; from just_plane.jobs.runner import Runner\n"
+        "from just_plane.jobs.embedded import EmbeddedEngine; from just_plane.jobs.runner import Runner\n"
         "if __name__ == '__main__':\n"
         "    Runner(open_store(sys.argv[1]).jobs, EmbeddedEngine()).start(); print('up', flush=True); time.sleep(600)\n"
     )
@@ -178,7 +179,8 @@ def test_what_ran_when_the_server_was_killed_is_done_by_the_next(tmp_path, jobs,
 
 def test_a_job_that_is_asked_to_stop_when_the_server_dies_is_cancelled_by_the_next(jobs, frames):
     job = ask(jobs, frames)
-    jobs.take()
+    work = Work(jobs.database)
+    work.take(work.claim("one", 0.0))
     assert jobs.cancel(job.job_id).state == "cancelling"
-    jobs.take_up()
+    assert work.claim("another", 100.0) is not None
     assert jobs.get(job.job_id).state == "cancelled"

@@ -107,6 +107,32 @@ class PictureReport(Answer):
     file: str
 
 
+class SlabReport(Answer):
+    """Some frames merged by themselves, by detail: for the retoucher."""
+
+    file: str
+    frames: Annotated[list[int], Field(description="Of the stack, in the order of focus.")]
+
+
+class DifferenceReport(Answer):
+    """Where two proofs differ."""
+
+    one: Literal["depth", "pyramid", "windowed"]
+    other: Literal["depth", "pyramid", "windowed"]
+    levels: Annotated[list[float], Field(description="By cell, row by row: mean difference, of 255.")]
+
+
+class MarksReport(Answer):
+    """What is drawn over proofs: a grid of cells, row by row from the top left, over what all frames cover."""
+
+    across: int
+    down: int
+    unit: Literal["mm", "steps"]
+    depth: Annotated[list[float | None], Field(description="Depth; null: nothing to tell by.")]
+    brush: Annotated[list[float], Field(description="Share of the cell in the fog of nearer parts.")]
+    differences: list[DifferenceReport]
+
+
 class CheckVerdict(Answer):
     """Can the set come down?"""
 
@@ -150,4 +176,5 @@ class CheckReport(Answer):
         Literal["depth", "pyramid", "windowed"] | None, Field(description="By the depth found; null: not looked for.")
     ] = None
     pictures: list[PictureReport] = []
+    slabs: list[SlabReport] = []
     plan: StackNumbers

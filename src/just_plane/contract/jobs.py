@@ -9,7 +9,14 @@ from just_plane.contract.check import CheckReport
 from just_plane.contract.stack_numbers import StackNumbers
 
 Method = Literal["depth", "pyramid", "windowed"]
-JobState = Literal["waiting", "running", "cancelling", "done", "failed", "cancelled"]
+JobState = Literal["waiting", "running", "pausing", "paused", "cancelling", "done", "failed", "cancelled"]
+
+
+class SlabsAsked(Model):
+    """Consecutive frames merged by themselves, for the retoucher."""
+
+    frames: Annotated[int, Field(title="Frames a slab", ge=4, le=100)]
+    shared: Annotated[int, Field(title="Shared", ge=0, le=3, description="With the slab before.")] = 2
 
 
 class CheckAsked(Model):
@@ -23,6 +30,7 @@ class CheckAsked(Model):
         None
     )
     methods: Annotated[list[Method], Field(max_length=3, description="Proofs.")] = []
+    slabs: SlabsAsked | None = None
 
 
 class JobPath(Model):
@@ -46,7 +54,21 @@ class JobProofPath(JobPath):
 class JobFilePath(JobPath):
     """A file that a job made, in the address."""
 
-    kind: Literal["report", "depth", "points", "sheet", "proof-depth", "proof-pyramid", "proof-windowed"]
+    kind: Annotated[
+        str,
+        Field(pattern=r"^(report|depth|points|sheet|proof-(depth|pyramid|windowed)|slab-\d{2,4})$"),
+    ]
+
+
+class TilePath(JobPath):
+    """A tile of a picture in the address."""
+
+    source: Annotated[
+        str, Field(pattern=r"^(depth|pyramid|windowed|frame-\d{1,5})$", description="A proof, or a frame as laid.")
+    ]
+    level: Annotated[int, Field(ge=0, le=12, description="0 is full size, 1 half ...")]
+    column: Annotated[int, Field(ge=0, le=1000)]
+    row: Annotated[int, Field(ge=0, le=1000)]
 
 
 class JobQuery(Model):

@@ -5,9 +5,9 @@ from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.core.frames.check.checked import Checked, check_stack
 from just_plane.core.frames.check.facts import StackFacts
 from just_plane.core.frames.check.series import Follower
+from just_plane.frames.measuring import measure_slab, reduced, slabs
 from just_plane.frames.report import report
-from just_plane.pictures.frames import as_float, read_grey, same_pixels
-from just_plane.pictures.reading import PictureError
+from just_plane.pictures.frames import as_float, read_grey
 
 NM = 1e-6
 """mm in a nanometre."""
@@ -46,43 +46,63 @@ def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Chec
     -------
     (CheckReport, Checked)           What is told, and what the merges go by.
     """
-    numbers = numbers or StackNumbers()
-    width, height = intake.size
-    facts = stack_facts(numbers, width)
-    if facts.pixel_pitch is not None and numbers.pixel_pitch_mm is None:
-        numbers = numbers.model_copy(update={"pixel_pitch_mm": facts.pixel_pitch})
-    reduction = facts.reduction(width)
-    follower = None
+    numbers = with_pitch(numbers or StackNumbers(), intake)
+    facts = stack_facts(numbers, intake.size[0])
+    last = None
+    parts = []
+    for part in slabs(len(intake.names)):
+        begun = part[0]
+
+        def told(done, _count, name, begun=begun):
+            if progress:
+                progress(begun + done, len(intake.names), name)
+
+        slab, last = measure_slab(intake, facts, part, last, told)
+        parts.append(slab)
+    return judge(intake, numbers, parts)
+
+
+def with_pitch(numbers, intake) -> StackNumbers:
+    """The numbers with the pitch of pixels that these frames have, where only the sensor's width is known."""
+    pitch = stack_facts(numbers, intake.size[0]).pixel_pitch
+    if pitch is not None and numbers.pixel_pitch_mm is None:
+        return numbers.model_copy(update={"pixel_pitch_mm": pitch})
+    return numbers
+
+
+def judge(intake, numbers, parts) -> tuple[CheckReport, Checked]:
+    """Judge a stack by what was measured of its frames.
+
+    Parameters
+    ----------
+    intake : Intake
+    numbers : StackNumbers   As :func:`with_pitch` gives them.
+    parts : list of Slab     Of all frames, in order.
+
+    Returns
+    -------
+    (CheckReport, Checked)   What is told, and what the merges go by.
+    """
+    facts = stack_facts(numbers, intake.size[0])
+    reduction = facts.reduction(intake.size[0])
+    follower = Follower(reduced(intake, reduction), facts, reduction)
     unreadable: dict = {}
-    pixels: dict = {}
     same: dict = {}
-    for frame, one in enumerate(intake.facts):
-        if progress:
-            progress(frame, len(intake.facts), intake.names[frame])
-        if one is None:
-            continue
-        try:
-            picture = read_grey(one, reduction)
-        except PictureError as error:
-            unreadable[frame] = f"{error.message} {error.remedy}"
-            continue
-        if follower is None:
-            follower = Follower(picture.shape, facts, reduction)
-        elif picture.shape != follower.watch.shape:
-            unreadable[frame] = "Its pixels are not as many as its file says."
-            continue
-        name = same_pixels(picture)
-        if name in pixels:
-            same[frame] = pixels[name]
-        else:
-            pixels[name] = frame
-        follower.add(frame, as_float(picture))
-    if follower is None:
-        follower = Follower((height // reduction, width // reduction), facts, reduction)
-    missing = [frame for frame, one in enumerate(intake.facts) if one is None or frame in unreadable]
+    seen: dict = {}
 
     def load(frame):
         return as_float(read_grey(intake.facts[frame], reduction))
 
+    for part in parts:
+        unreadable |= part.unreadable
+        follower.watch.absorb(part.watch)
+        for frame, measured in part.numbers.items():
+            name = part.names[frame]
+            if name in seen:
+                same[frame] = seen[name]
+            seen.setdefault(name, frame)
+            pairs = {before: pair for (before, this), pair in part.pairs.items() if this == frame}
+            follower.join(frame, measured, pairs, load)
+    missing = [frame for frame, one in enumerate(intake.facts) if one is None or frame in unreadable]
     checked = check_stack(follower, load, same, missing)
     return report(intake, numbers, facts, reduction, checked, unreadable), checked

@@ -1,7 +1,9 @@
 """``just-plane check`` and ``just-plane merge``: what they take. The work is imported when it is asked for."""
 
+import argparse
 from pathlib import Path
 
+LEAST_OF_A_SLAB, MOST_OF_A_SLAB = 4, 100
 METHODS = ("depth", "pyramid", "windowed")
 
 
@@ -33,6 +35,8 @@ def add_commands(commands):
     _plan(merge)
     merge.add_argument("--check", metavar="REPORT.json", type=Path, help="a report that check wrote; else it is made")
     merge.add_argument("--method", choices=(*METHODS, "all"), default="windowed", help="how (windowed)")
+    merge.add_argument("--slabs", metavar="N", type=_slab, help="slabs of so many frames besides, each by itself")
+    merge.add_argument("--shared", metavar="N", type=int, default=2, help="frames that slabs share (2)")
     merge.add_argument("--out", metavar="FOLDER", type=Path, required=True, help="folder to write to; made if missing")
     merge.set_defaults(run=_merge)
 
@@ -44,6 +48,13 @@ def _plan(parser):
         type=Path,
         help="a shot or run file, or the numbers of the stack as JSON; - reads stdin",
     )
+
+
+def _slab(text):
+    frames = int(text)
+    if not LEAST_OF_A_SLAB <= frames <= MOST_OF_A_SLAB:
+        raise argparse.ArgumentTypeError(f"a slab has {LEAST_OF_A_SLAB} to {MOST_OF_A_SLAB} frames")
+    return frames
 
 
 def _check(options):

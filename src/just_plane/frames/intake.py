@@ -9,7 +9,7 @@ from just_plane.pictures.frames import PLAIN_KINDS, RAW_KINDS, FrameFacts, frame
 from just_plane.pictures.reading import PictureError
 
 FEWEST, MOST = 2, 2000
-OWN = re.compile(r"-(proof-(depth|pyramid|windowed)|depth|sheet)\.(tif|png|jpg)$")
+OWN = re.compile(r"-(proof-(depth|pyramid|windowed)|slab-\d+|depth|sheet)\.(tif|png|jpg)$")
 """What this program writes beside frames is not taken for frames."""
 
 

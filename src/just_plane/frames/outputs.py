@@ -3,11 +3,13 @@
 import cv2
 import numpy as np
 
-from just_plane.contract.check import DepthReport, PictureReport
+from just_plane.contract.check import DepthReport
+from just_plane.frames.merging import enlarged_rows
 from just_plane.pictures.frames import read_colour
 from just_plane.pictures.frames_out import (
     THUMB,
     contact_sheet,
+    count_scale,
     depth_counts,
     depth_files,
     points_ply,
@@ -15,6 +17,8 @@ from just_plane.pictures.frames_out import (
     written,
 )
 
+ROWS = 256
+"""Rows of a picture that are worked on at once."""
 LEAST_KNOWN = 0.05
 """Confidence under which depth is written as unknown."""
 SURE = 0.5
@@ -67,36 +71,39 @@ def write_depth(folder, report, used, found, depth):
     """
     width, height = report.size
     values, unit = in_mm(depth, report, used)
-    full = cv2.resize(values.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
-    known = cv2.resize(found.confidence, (width, height), interpolation=cv2.INTER_LINEAR) >= LEAST_KNOWN
-    counts, zero, scale = depth_counts(full, known)
+    zero, scale = count_scale(values[found.confidence >= LEAST_KNOWN])
+    counts = np.empty((height, width), np.uint16)
+    times = height // depth.shape[0]
+    for top in range(0, height, ROWS):
+        rows = slice(top, min(top + ROWS, height))
+        full = enlarged_rows(values.astype(np.float32), times, rows)
+        known = enlarged_rows(found.confidence, times, rows) >= LEAST_KNOWN
+        counts[rows] = depth_counts(full, known, zero, scale)
     stem = folder / f"{report.name}-depth"
     depth_files(stem, counts, zero, scale, unit)
     return DepthReport(file=stem.name + ".tif", zero_mm=zero, mm_per_count=scale, unit=unit)
 
 
-def with_depth(report, merger, depth, told):
+def with_depth(report, brush, told):
     """The report with what the depth map says.
 
     Parameters
     ----------
     report : CheckReport
-    merger : Merger
-    depth : (h, w) array   Filled, in frames used.
+    brush : Brush
     told : DepthReport
 
     Returns
     -------
     CheckReport
     """
-    brush = merger.brush(depth)
     return report.model_copy(
         update={"depth": told, "brush_share": round(brush.share, 5), "method_that_suits": brush.method}
     )
 
 
-def write_proofs(folder, report, intake, facts, pictures):
-    """The proofs.
+def write_proof(folder, report, intake, facts, which, picture):
+    """A proof.
 
     Parameters
     ----------
@@ -104,19 +111,38 @@ def write_proofs(folder, report, intake, facts, pictures):
     report : CheckReport
     intake : Intake
     facts : StackFacts
-    pictures : dict      Method to picture.
+    which : str     The method, or which slab.
+    picture : Picture
 
     Returns
     -------
-    list of PictureReport
+    str             Name of the file.
     """
     px_per_mm = facts.magnification / facts.pixel_pitch if facts.magnification and facts.pixel_pitch else None
-    told = []
-    for method, picture in pictures.items():
-        name = f"{report.name}-proof-{method}.tif"
-        proof_tiff(folder / name, picture, intake.facts[report.reference_frame], px_per_mm)
-        told.append(PictureReport(method=method, file=name))
-    return told
+    name = f"{report.name}-{which}.tif" if which.startswith("slab") else f"{report.name}-proof-{which}.tif"
+    proof_tiff(folder / name, picture, intake.facts[report.reference_frame], px_per_mm)
+    return name
+
+
+def reduced_picture(picture, times):
+    """A picture at fewer pixels.
+
+    Parameters
+    ----------
+    picture : Picture
+    times : int         Fewer each way; 1, 2, 4 or 8.
+
+    Returns
+    -------
+    (h, w, 3) uint8 array
+    """
+    height, width = picture.shape[0] // times, picture.shape[1] // times
+    small = np.empty((height, width, 3), np.uint8)
+    for top in range(0, height, ROWS):
+        rows = picture.read(top * times, min(top + ROWS, height) * times)[:, : width * times]
+        fewer = cv2.resize(rows, (width, rows.shape[0] // times), interpolation=cv2.INTER_AREA)
+        small[top : top + ROWS] = np.rint(fewer / np.float32(257))
+    return small
 
 
 def write_points(folder, report, facts, used, found, depth, picture):
@@ -130,7 +156,7 @@ def write_points(folder, report, facts, used, found, depth, picture):
     used : list of int
     found : FocusMap
     depth : (h, w) array     Filled, in frames used.
-    picture : (H, W, 3) array
+    picture : Picture
 
     Returns
     -------
@@ -141,7 +167,7 @@ def write_points(folder, report, facts, used, found, depth, picture):
         return None
     height, width = depth.shape
     reduction = facts.reduction(report.width_px)
-    small = cv2.resize(picture, (width, height), interpolation=cv2.INTER_AREA)
+    small = reduced_picture(picture, reduction)
     rows, columns = np.mgrid[:height, :width]
     centre = (report.width_px - 1) / 2, (report.height_px - 1) / 2
     x = reduction * columns + (reduction - 1) / 2 + report.origin[0] - centre[0]
@@ -152,7 +178,7 @@ def write_points(folder, report, facts, used, found, depth, picture):
     per_px = facts.pixel_pitch / facts.magnification * spread
     sure = found.confidence > SURE
     points = np.stack([(x * per_px)[sure], (-y * per_px)[sure], values[sure]], axis=-1)
-    colours = np.rint(np.clip(small[..., ::-1][sure], 0, 1) * 255).astype(np.uint8)
+    colours = small[..., ::-1][sure]
     name = f"{report.name}-points.ply"
     points_ply(folder / name, points, colours)
     return name

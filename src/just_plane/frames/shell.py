@@ -2,6 +2,8 @@
 
 import json
 import sys
+import tempfile
+from pathlib import Path
 
 from pydantic import ValidationError
 
@@ -13,11 +15,14 @@ from just_plane.contract.shot_file import read_shot
 from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.contract.words import first_problem
 from just_plane.frames.checking import check_intake, stack_facts
+from just_plane.frames.finishing import write_made, write_slabs
 from just_plane.frames.intake import FolderError, take_in
 from just_plane.frames.merging import METHODS, Merger
-from just_plane.frames.outputs import with_depth, write_depth, write_points, write_proofs, write_report, write_sheet
+from just_plane.frames.outputs import write_report, write_sheet
+from just_plane.frames.proofing import Deep, keep_depth
 from just_plane.pictures.frames_out import WriteError
 from just_plane.pictures.reading import PictureError
+from just_plane.pictures.rows import RowsFile
 from just_plane.planning.stack_numbers import stack_numbers
 
 MAY_COME_DOWN, MAY_NOT, BAD_INPUT = 0, 3, 2
@@ -50,10 +55,9 @@ def _check(options):
     report, _ = check_intake(intake, numbers, progress("checked"))
     if options.out is not None:
         if not options.quick and len([frame for frame in report.frames if frame.used]) >= 2:
-            merger = Merger(intake, report, stack_facts(numbers, report.width_px))
-            found, depth = merger.focus(progress("depth"))
-            told = write_depth(options.out.parent, report, merger.used, found, depth)
-            report = with_depth(report, merger, depth, told)
+            facts = stack_facts(numbers, report.width_px)
+            stack = (intake, facts, Merger(intake, report, facts))
+            report = _merged(options.out.parent, stack, report, ())
         write_report(options.out, report)
     _tell(report)
     return MAY_COME_DOWN if report.verdict.may_come_down else MAY_NOT
@@ -71,19 +75,30 @@ def _merge(options):
         raise FolderError("There are no two frames that can be merged.", report.verdict.answer)
     facts = stack_facts(numbers, report.width_px)
     options.out.mkdir(parents=True, exist_ok=True)
-    merger = Merger(intake, report, facts)
-    found, depth = merger.focus(progress("depth"))
     methods = METHODS if options.method == "all" else (options.method,)
-    pictures = merger.pictures(methods, depth, progress("merged"))
-    depth_told = write_depth(options.out, report, merger.used, found, depth)
-    proofs = write_proofs(options.out, report, intake, facts, pictures)
-    write_points(options.out, report, facts, merger.used, found, depth, next(iter(pictures.values())))
+    slabs = (options.slabs, options.shared) if options.slabs else None
+    report = _merged(options.out, (intake, facts, Merger(intake, report, facts)), report, methods, slabs)
     write_sheet(options.out, report, intake)
-    report = with_depth(report, merger, depth, depth_told).model_copy(update={"pictures": proofs})
     write_report(options.out / f"{report.name}-check.json", report)
-    for proof in proofs:
-        print(options.out / proof.file)
+    for made in (*report.pictures, *report.slabs):
+        print(options.out / made.file)
     return 0
+
+
+def _merged(folder, stack, report, methods, slabs=None):
+    """Depth, proofs and slabs into a folder, by the same functions as jobs; here one after the other."""
+    merger = stack[2]
+    with tempfile.TemporaryDirectory(dir=folder, prefix=".tmp-") as scratch:
+        deep, rows = Path(scratch) / "depth", Path(scratch) / "rows"
+        keep_depth(deep, merger, merger.focus(None, progress("depth")))
+        bands = []
+        if methods:
+            with RowsFile(rows, len(methods)) as file:
+                filled = Deep(deep).filled
+                merger.pictures(methods, filled, lambda _method, shape: file.begin(shape), None, progress("merged"))
+            bands.append(rows)
+        report = write_made(folder, methods, stack, report, deep, bands)
+        return write_slabs(folder, stack, report, slabs, Path(scratch)) if slabs else report
 
 
 def _numbers(path):

@@ -5,11 +5,19 @@ import json
 from pathlib import Path
 
 from just_plane.frames.intake import take_in
+from just_plane.frames.taking import stamps
 from just_plane.frames.trial_intake import trial_frames
-from just_plane.frames.work import CODE
+
+CODE = "3"
+"""Of the work; what was done by another is done again."""
 
 
-def check_request(folder, numbers, methods):
+def digest_of(*parts):
+    """A name of things that JSON can tell: 32 hexadecimal digits."""
+    return hashlib.blake2b(json.dumps(parts, sort_keys=True).encode(), digest_size=16).hexdigest()
+
+
+def check_request(folder, numbers, methods, slabs=None):
     """The request of a check, and its key.
 
     Parameters
@@ -17,6 +25,7 @@ def check_request(folder, numbers, methods):
     folder : Path
     numbers : StackNumbers
     methods : list of str
+    slabs : (int, int) or None   Frames of a slab, and those it shares with the one before.
 
     Returns
     -------
@@ -27,15 +36,13 @@ def check_request(folder, numbers, methods):
     FolderError   No stack is there.
     """
     folder = Path(folder).expanduser().resolve()
-    intake = take_in(folder)
-    request = {"folder": str(folder), "numbers": numbers.model_dump(), "methods": sorted(methods)}
-    frames = []
-    for name in intake.names:
-        about = (folder / name).stat()
-        frames.append((name, about.st_size, about.st_mtime_ns))
-    digest = hashlib.blake2b(digest_size=16)
-    digest.update(json.dumps([CODE, request, frames], sort_keys=True).encode())
-    return json.dumps(request), digest.hexdigest()
+    request = {
+        "folder": str(folder),
+        "numbers": numbers.model_dump(),
+        "methods": sorted(methods),
+        "slabs": list(slabs) if slabs else None,
+    }
+    return json.dumps(request), digest_of(CODE, request, stamps(take_in(folder)))
 
 
 def trial_request(asked):
@@ -60,9 +67,7 @@ def trial_request(asked):
         frames.append((Path(one.path).name, about.st_size, about.st_mtime_ns))
     request = asked.model_dump() | {"folder": str(folder)}
     measured = {name: value for name, value in request.items() if name not in ("kit_id",)}
-    digest = hashlib.blake2b(digest_size=16)
-    digest.update(json.dumps([CODE, measured, frames], sort_keys=True).encode())
-    return json.dumps(request), digest.hexdigest()
+    return json.dumps(request), digest_of(CODE, measured, frames)
 
 
 def results_folder(folder, request_key):
@@ -78,3 +83,28 @@ def results_folder(folder, request_key):
     Path
     """
     return Path(folder) / request_key[:2] / request_key
+
+
+def part_file(folder, key):
+    """Where what a piece of work left lies.
+
+    Parameters
+    ----------
+    folder : Path   Of all results.
+    key : str
+
+    Returns
+    -------
+    Path
+    """
+    return Path(folder) / "parts" / key[:2] / key
+
+
+def result_file(jobs, job, name):
+    """Where a file of a job's results lies: Path."""
+    return results_folder(jobs.folder, job.request_key) / name
+
+
+def request_of(job):
+    """What a job was asked: dict of ``folder``, ``numbers`` and ``methods``."""
+    return json.loads(job.request_json)

@@ -2,6 +2,9 @@
 
 import json
 import os
+import zlib
+from collections import deque
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import cv2
@@ -14,6 +17,9 @@ UNKNOWN = 0
 MOST_COUNT = 65_535
 _ICC, _MAKE, _EXPOSURE, _F_NUMBER, _ISO, _FOCAL = 34675, 271, 33434, 33437, 34855, 37386
 PAPER, INK, BRICK = (247, 243, 234), (30, 46, 52), (165, 58, 42)
+TIFF_ROWS, PACKING = 64, 1
+"""Rows of a strip; how hard it is packed: more takes half as long again for a hundredth."""
+PACKERS = min(os.cpu_count() or 1, 4)
 THUMB = 240
 """Width of a frame on the contact sheet, px."""
 
@@ -59,11 +65,10 @@ def proof_tiff(path, picture, facts, px_per_mm=None):
     Parameters
     ----------
     path : Path
-    picture : (H, W, 3) float32 array   0 to 1, blue-green-red, encoded.
-    facts : FrameFacts                  Of the reference frame.
-    px_per_mm : float or None           In the subject.
+    picture : Picture       Of rows: uint16, blue-green-red, encoded.
+    facts : FrameFacts      Of the reference frame.
+    px_per_mm : float or None   In the subject.
     """
-    values = np.rint(np.clip(picture[..., ::-1], 0, 1) * 65535).astype(np.uint16)
     tags = [(_ICC, 7, len(facts.icc), facts.icc, True)] if facts.icc else []
     for tag, value in ((_EXPOSURE, facts.exposure_s), (_F_NUMBER, facts.f_number), (_FOCAL, facts.focal_length_mm)):
         if value:
@@ -77,7 +82,10 @@ def proof_tiff(path, picture, facts, px_per_mm=None):
         path,
         lambda to: tifffile.imwrite(
             to,
-            values,
+            _all_packed(picture),
+            shape=picture.shape,
+            dtype=np.uint16,
+            rowsperstrip=TIFF_ROWS,
             photometric="rgb",
             compression="zlib",
             predictor=True,
@@ -90,6 +98,37 @@ def proof_tiff(path, picture, facts, px_per_mm=None):
     )
 
 
+def _all_packed(picture):
+    """Strips packed, several at a time: packing takes longer than all else of a file, and needs no lock."""
+    with ThreadPoolExecutor(PACKERS) as pool:
+        coming: deque = deque()
+        for strip in picture.strips(TIFF_ROWS):
+            coming.append(pool.submit(_packed, strip))
+            if len(coming) > 2 * PACKERS:
+                yield coming.popleft().result()
+        while coming:
+            yield coming.popleft().result()
+
+
+def _packed(strip):
+    """A strip of a TIFF: red, green, blue, each less the one before it in its row, packed."""
+    values = np.ascontiguousarray(strip[..., ::-1])
+    values[:, 1:] -= values[:, :-1].copy()
+    return zlib.compress(values.astype("<u2").tobytes(), PACKING)
+
+
+def proof_jpeg(path, picture):
+    """A proof for the screen.
+
+    Parameters
+    ----------
+    path : Path
+    picture : Picture
+    """
+    small = np.concatenate([(strip // 257).astype(np.uint8)[..., ::-1] for strip in picture.strips()])
+    written(path, lambda to: Image.fromarray(small).save(to, "JPEG", quality=90, subsampling=0))
+
+
 def _rational(value):
     return (round(value * 1_000_000), 1_000_000) if value < 2000 else (round(value), 1)
 
@@ -98,23 +137,37 @@ def _date(taken):
     return taken[:19] if len(taken) >= 19 and taken[4] == ":" else None
 
 
-def depth_counts(values, known):
-    """Depth as whole numbers from 1, and what they mean.
+def count_scale(values):
+    """What whole numbers of depth mean.
+
+    Parameters
+    ----------
+    values : array   All that are known, mm or steps; may be empty.
+
+    Returns
+    -------
+    (float, float)   Value at count 0; value of one count.
+    """
+    low, high = (float(values.min()), float(values.max())) if values.size else (0.0, 0.0)
+    scale = max((high - low) / (MOST_COUNT - 1), 1e-6)
+    return low - scale, scale
+
+
+def depth_counts(values, known, zero, scale):
+    """Depth as whole numbers.
 
     Parameters
     ----------
     values : (H, W) array        mm, or steps.
     known : (H, W) bool array
+    zero, scale : float          As :func:`count_scale` gives them.
 
     Returns
     -------
-    ((H, W) uint16 array, float, float)   Counts, 0 where not known; value at count 0; value of one count.
+    (H, W) uint16 array          From 1; 0 where not known.
     """
-    seen = values[known]
-    low, high = (float(seen.min()), float(seen.max())) if seen.size else (0.0, 0.0)
-    scale = max((high - low) / (MOST_COUNT - 1), 1e-6)
-    counts = np.where(known, np.rint((values - low) / scale) + 1, UNKNOWN)
-    return np.clip(counts, 0, MOST_COUNT).astype(np.uint16), low - scale, scale
+    counts = np.clip(np.rint((values - zero) / scale), 1, MOST_COUNT)
+    return np.where(known, counts, UNKNOWN).astype(np.uint16)
 
 
 def depth_files(stem, counts, zero, scale, unit):

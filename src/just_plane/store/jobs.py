@@ -25,6 +25,8 @@ class Job(NamedTuple):
     remedy: str
     asked_at: str
     ended_at: str | None
+    paused: int = 0
+    """1: it rests until somebody says go on."""
 
 
 def _now():
@@ -71,33 +73,17 @@ class Jobs:
             ).fetchall()
         return [Job(**dict(row)) for row in rows]
 
-    def take(self):
-        """The next job that waits, running from now; None when none waits."""
-        with self.database.write() as connection:
-            row = connection.execute(statement("job_next")).fetchone()
-            if row is None:
-                return None
-            connection.execute(statement("job_start"), {"job_id": row["job_id"]})
-            return self._get(connection, row["job_id"])
-
-    def end(self, job_id, state, message="", remedy=""):
-        """Done, failed or cancelled."""
-        with self.database.write() as connection:
-            connection.execute(
-                statement("job_end"),
-                {"job_id": job_id, "state": state, "message": message, "remedy": remedy, "now": _now()},
-            )
-
     def cancel(self, job_id):
         """Ask a job to stop; nothing happens to one that ended. Returns the job as it is then."""
         with self.database.write() as connection:
             connection.execute(statement("job_cancel"), {"job_id": job_id, "now": _now()})
             return self._get(connection, job_id)
 
-    def take_up(self):
-        """At the start of a server: what ran when the last one ended waits again."""
+    def pause(self, job_id, *, paused):
+        """Let a job rest, or go on; nothing happens to one that ended. Returns the job as it is then."""
         with self.database.write() as connection:
-            connection.execute(statement("jobs_taken_up"))
+            connection.execute(statement("job_pause"), {"job_id": job_id, "paused": int(paused)})
+            return self._get(connection, job_id)
 
     @staticmethod
     def _get(connection: sqlite3.Connection, job_id):

@@ -7,7 +7,7 @@ from just_plane.contract.http import Problem
 from just_plane.drive.drives import Drives
 from just_plane.drive.live import LiveViews
 from just_plane.frames.as_they_come import Watchings
-from just_plane.jobs.engine import EmbeddedEngine
+from just_plane.jobs.embedded import EmbeddedEngine
 from just_plane.jobs.runner import Runner
 from just_plane.practice.show import Shown
 from just_plane.web import errors, security
@@ -17,6 +17,7 @@ from just_plane.web.blueprints import (
     checks,
     kit,
     log,
+    looking,
     network,
     page,
     pictures,
@@ -37,6 +38,7 @@ BLUEPRINTS = (
     ruler.api,
     pictures.api,
     checks.api,
+    looking.api,
     runs.api,
     trials.api,
     log.api,

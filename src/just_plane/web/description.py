@@ -33,6 +33,7 @@ DOWNLOADS: dict[str, Kinds] = {
     "runCode": {"text/plain": None},
     "frameOfJob": PICTURE,
     "proofOfJob": PICTURE,
+    "tileOfJob": PICTURE,
     "fileOfJob": {"application/octet-stream": None},
 }
 """Answers that are not JSON of the page: by operation, the types of their content and the model, where there is one."""

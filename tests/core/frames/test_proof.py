@@ -7,9 +7,10 @@ import pytest
 from just_plane.core.frames.check.similarity import chained
 from just_plane.core.frames.proof.brush import needs_brush
 from just_plane.core.frames.proof.by_depth import DepthMerge
-from just_plane.core.frames.proof.by_detail import SCALE, DetailMerge, depth_window
+from just_plane.core.frames.proof.by_detail import SCALE, DetailMerge, depth_window, levels_of, strip_window
 from just_plane.core.frames.proof.crop import covered_by_all
 from just_plane.core.frames.proof.focus_map import FocusPass, filled
+from just_plane.core.frames.proof.strips import Part
 from stacks.camera import depth_view, sharp_view
 from stacks.kept import SIZE, judged, stack_of
 
@@ -43,9 +44,17 @@ def focus_of(pictures):
 
 
 def merged(merge, pictures):
-    for picture in pictures:
-        merge.add(np.rint(picture * SCALE).astype(np.int16))
+    for frame, picture in enumerate(pictures):
+        whole = np.rint(picture * SCALE).astype(np.int16)
+        height, width = whole.shape[:2]
+        part = Part(0, width, 0, height, 0, width, 0, height)
+        merge.take(frame, whole if isinstance(merge, DepthMerge) else levels_of(whole), part)
     return merge.picture()
+
+
+def near(depth, reach_px):
+    """Lets only frames near the depth of a place win there."""
+    return strip_window(depth, *depth_window(depth, reach_px), 1, 0, depth.shape[0])
 
 
 def decibels(picture, true):
@@ -73,7 +82,7 @@ def test_hairs_come_out_better_by_detail_than_by_depth():
     true = sharp_view(stack, checked.reference)[top:bottom, left:right]
     by_depth = decibels(merged(DepthMerge(depth), pictures), true)
     by_detail = decibels(merged(DetailMerge(depth.shape), pictures), true)
-    windowed = decibels(merged(DetailMerge(depth.shape, depth_window(depth, 4.5), depth), pictures), true)
+    windowed = decibels(merged(DetailMerge(depth.shape, near(depth, 4.5)), pictures), true)
     assert by_detail > 29.0
     assert windowed > 29.0
     assert min(by_detail, windowed) > by_depth
@@ -85,8 +94,7 @@ def test_one_frame_alone_is_its_own_proof_by_every_method():
     depth = np.zeros((64, 96), np.float32)
     assert merged(DepthMerge(depth), [picture]) == pytest.approx(picture, abs=1e-4)
     assert merged(DetailMerge((64, 96)), [picture]) == pytest.approx(picture, abs=2e-3)
-    window = depth_window(depth, 4.5)
-    assert merged(DetailMerge((64, 96), window, depth), [picture]) == pytest.approx(picture, abs=2e-3)
+    assert merged(DetailMerge((64, 96), near(depth, 4.5)), [picture]) == pytest.approx(picture, abs=2e-3)
 
 
 def test_of_equal_frames_the_earlier_wins_and_a_second_copy_changes_nothing():
@@ -100,7 +108,7 @@ def test_a_frame_outside_its_window_never_wins_where_another_is_inside():
     plain = np.full((64, 64, 3), 0.5, np.float32)
     depth = np.zeros((64, 64), np.float32)
     frames = [plain, plain, plain, plain, sharp]
-    windowed = merged(DetailMerge((64, 64), depth_window(depth, 3), depth), frames)
+    windowed = merged(DetailMerge((64, 64), near(depth, 3)), frames)
     assert np.abs(windowed - 0.5).max() < 0.1
     assert np.std(merged(DetailMerge((64, 64)), frames)) > 0.2
 

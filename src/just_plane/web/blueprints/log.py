@@ -26,8 +26,9 @@ from just_plane.contract.log import (
 )
 from just_plane.contract.shot_file import write_shot
 from just_plane.drive.journal import stand_of
-from just_plane.frames.work import REPORT, frame_preview
-from just_plane.jobs.runner import request_of, result_file
+from just_plane.frames.finishing import REPORT
+from just_plane.frames.previews import frame_preview
+from just_plane.jobs.requests import request_of, result_file
 from just_plane.pictures.frames import frame_facts
 from just_plane.pictures.reading import PictureError
 from just_plane.planning.log.alike import holds, reminders, trouble_words

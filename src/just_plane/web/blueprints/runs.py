@@ -31,7 +31,7 @@ from just_plane.drive.simulated import NoSetError
 from just_plane.frames.arriving import arrived, pictures_in, place_of
 from just_plane.frames.camera_notes import Settings
 from just_plane.frames.grey import grey_frame
-from just_plane.frames.work import frame_preview
+from just_plane.frames.previews import frame_preview
 from just_plane.pictures.frames import frame_facts
 from just_plane.pictures.reading import PictureError
 from just_plane.planning.plan import plan_shot

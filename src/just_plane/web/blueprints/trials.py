@@ -20,9 +20,8 @@ from just_plane.contract.trial import (
 )
 from just_plane.drive.trial_frames import write_trial_frames
 from just_plane.frames.intake import FolderError
-from just_plane.frames.work import TRIAL
-from just_plane.jobs.requests import trial_request
-from just_plane.jobs.runner import result_file
+from just_plane.frames.taking import TRIAL
+from just_plane.jobs.requests import result_file, trial_request
 from just_plane.planning.kit.believing import is_usable, kit_with, kit_without, used_in
 from just_plane.planning.kit.measured_by_hand import already_there, trial_of
 from just_plane.planning.kit.rival_trials import disagreement, replaces

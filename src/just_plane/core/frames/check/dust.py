@@ -79,6 +79,49 @@ class Watch:
         np.minimum(self._lowest, spots, out=self._lowest)
         self.frames += 1
 
+    def absorb(self, other):
+        """Take in what another watch saw of later frames.
+
+        Parameters
+        ----------
+        other : Watch   Of frames of the same shape; its arrays are read, not kept.
+        """
+        self._weights += other._weights
+        self._sum += other._sum
+        second = np.minimum(self._highest, other._highest)
+        np.maximum(self._second, np.maximum(other._second, second), out=self._second)
+        np.maximum(self._highest, other._highest, out=self._highest)
+        np.minimum(self._lowest, other._lowest, out=self._lowest)
+        self.frames += other.frames
+
+    def planes(self):
+        """What it saw, to be kept.
+
+        Returns
+        -------
+        (5, h, w) float32 array
+        """
+        return np.stack([self._weights, self._sum, self._highest, self._second, self._lowest])
+
+    @classmethod
+    def of_planes(cls, shape, planes, frames):
+        """A watch that saw what another kept.
+
+        Parameters
+        ----------
+        shape : (int, int)               Of the frames.
+        planes : (5, h, w) float array   As :meth:`planes` gave them.
+        frames : int                     How many it saw.
+
+        Returns
+        -------
+        Watch
+        """
+        watch = cls(shape)
+        watch._weights, watch._sum, watch._highest, watch._second, watch._lowest = planes.astype(np.float32)
+        watch.frames = frames
+        return watch
+
     def found(self, depth_at, ends, step_blur_circles):
         """Spots that are dust.
 

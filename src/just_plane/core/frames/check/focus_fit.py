@@ -46,6 +46,32 @@ class FocusFit(NamedTuple):
     """(N,) bool: the tile can be judged."""
 
 
+def through_frames(values, share):
+    """A share of the way up through the frames, at every tile.
+
+    Parameters
+    ----------
+    values : (K, N) array   NaN where a frame has none; at least one of each tile is known.
+    share : float           0 the lowest, 1 the highest.
+
+    Returns
+    -------
+    (N,) array
+
+    Notes
+    -----
+    As ``numpy.nanquantile``, which looks at every tile by itself and takes a hundred times as long.
+    """
+    ordered = np.sort(values, axis=0)  # what is not known comes last
+    place = (np.isfinite(values).sum(axis=0) - 1) * share
+    below = np.floor(place).astype(int)
+    above = np.minimum(below + 1, len(values) - 1)
+    low = np.take_along_axis(ordered, below[np.newaxis], 0)[0]
+    high = np.take_along_axis(ordered, above[np.newaxis], 0)[0]
+    rest = place - below
+    return np.where(rest > 0, low + (high - low) * rest, low)
+
+
 def noise_floors(energies):
     """Energy of noise alone, tile by tile.
 
@@ -61,7 +87,7 @@ def noise_floors(energies):
     seen = np.isfinite(energies).any(axis=0)
     floors = np.full(energies.shape[1], np.nan)
     if len(energies) >= 8:
-        floors[seen] = np.nanpercentile(energies[:, seen], 8, axis=0)
+        floors[seen] = through_frames(energies[:, seen], 0.08)
         return floors
     else:
         lowest = np.nanmin(np.where(np.isfinite(energies), energies, np.inf), axis=0)

@@ -30,10 +30,58 @@ class Followed(NamedTuple):
     """Moved or None."""
 
 
-class _Held(NamedTuple):
+class Glance(NamedTuple):
+    """A frame prepared to be laid on others: pictures, so only of a few frames at a time."""
+
     number: int
     ready: Ready
     halves: tuple
+
+
+class Pair(NamedTuple):
+    """How a frame lies on another; a matter of these two alone."""
+
+    laid: Laid
+    light_ev: float
+    moved: object
+    """Moved or None."""
+
+
+def glance(number, grey, circle_px):
+    """Prepare a frame.
+
+    Parameters
+    ----------
+    number : int
+    grey : (H, W) float32 array   0 to 1, encoded.
+    circle_px : float             Circle of confusion in it, px.
+
+    Returns
+    -------
+    Glance
+    """
+    return Glance(number, ready(grey, circle_px), half_band(grey, circle_px))
+
+
+def paired(before, this, numbers_before, numbers, grid, laid=None):
+    """Lay a frame on one before it.
+
+    Parameters
+    ----------
+    before, this : Glance
+    numbers_before, numbers : Measured   Of the same frames.
+    grid : Grid
+    laid : Laid or None                  Where that is known already.
+
+    Returns
+    -------
+    Pair                                 Without a similarity where they do not fit each other.
+    """
+    laid = laid or lay(before.ready, this.ready)
+    if laid.similarity is None:
+        return Pair(laid, float("nan"), None)
+    light = light_between(numbers_before, numbers, grid, laid.similarity)
+    return Pair(laid, light, moved_part(before.halves, this.halves, laid.similarity, times_fewer(grid.width)))
 
 
 class Follower:
@@ -48,6 +96,7 @@ class Follower:
         self.frames = {}
         self.watch = Watch(shape)
         self._last = {}
+        self._glances = {}
 
     def add(self, index, grey):
         """Take one frame in.
@@ -62,25 +111,52 @@ class Follower:
         Followed
         """
         numbers = measured(grey, self.grid)
-        held = _Held(index, ready(grey, self.circle_px), half_band(grey, self.circle_px))
+        self._glances[index] = glance(index, grey, self.circle_px)
         self.watch.add(grey, numbers)
+        return self._taken(index, numbers, lambda before: self._paired(before, index, numbers))
+
+    def join(self, index, numbers, pairs, load):
+        """Take one frame in that was measured elsewhere.
+
+        Parameters
+        ----------
+        index : int        Its number.
+        numbers : Measured
+        pairs : dict       Number of a frame before it to Pair, as far as known.
+        load : function    Number of a frame to its (H, W) float32 picture, for pairs that are not known.
+
+        Returns
+        -------
+        Followed           As if it had been added here.
+        """
+
+        def pair(before):
+            if before in pairs:
+                return pairs[before]
+            for number in (before, index):
+                if number not in self._glances:
+                    self._glances[number] = glance(number, load(number), self.circle_px)
+            return self._paired(before, index, numbers)
+
+        return self._taken(index, numbers, pair)
+
+    def _paired(self, before, this, numbers):
+        return paired(self._glances[before], self._glances[this], self.frames[before].measured, numbers, self.grid)
+
+    def _taken(self, index, numbers, pair_with):
         for run in sorted(self._last, reverse=True)[:RECENT_RUNS]:
             before = self._last[run]
-            laid = lay(before.ready, held.ready)
-            if laid.similarity is not None:
-                followed = self._followed(numbers, run, before, held, laid)
+            pair = pair_with(before)
+            if pair.laid.similarity is not None:
+                followed = Followed(numbers, run, before, pair.laid, pair.light_ev, pair.moved)
                 break
         else:
             run = len(self._last)
             followed = Followed(numbers, run, None, None, float("nan"), None)
-        self._last[run] = held
+        self._last[run] = index
         self.frames[index] = followed
+        self._glances = {number: kept for number, kept in self._glances.items() if number in self._last.values()}
         return followed
-
-    def _followed(self, numbers, run, before, held, laid):
-        light = light_between(self.frames[before.number].measured, numbers, self.grid, laid.similarity)
-        part = moved_part(before.halves, held.halves, laid.similarity, times_fewer(self.grid.width))
-        return Followed(numbers, run, before.number, laid, light, part)
 
     def relaid(self, before, grey_before, this, grey_this):
         """Lay two frames on each other again that are neighbours after all.
@@ -94,13 +170,14 @@ class Follower:
         -------
         Followed                                        Of ``this``.
         """
-        first = _Held(before, ready(grey_before, self.circle_px), half_band(grey_before, self.circle_px))
-        second = _Held(this, ready(grey_this, self.circle_px), half_band(grey_this, self.circle_px))
+        first = glance(before, grey_before, self.circle_px)
+        second = glance(this, grey_this, self.circle_px)
         laid = lay(first.ready, second.ready)
         if laid.similarity is None:
             laid = Laid(self.between(before, this), laid.likeness)
         known = self.frames[this]
-        return self._followed(known.measured, known.run, first, second, laid)
+        pair = paired(first, second, self.frames[before].measured, known.measured, self.grid, laid)
+        return Followed(known.measured, known.run, before, pair.laid, pair.light_ev, pair.moved)
 
     def main_run(self):
         """The run that holds most frames.

@@ -1,0 +1,1 @@
+SELECT * FROM work_owner WHERE one = 1;

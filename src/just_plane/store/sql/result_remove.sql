@@ -1,0 +1,1 @@
+DELETE FROM result WHERE result_key = :result_key;

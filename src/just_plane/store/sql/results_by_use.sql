@@ -1,0 +1,1 @@
+SELECT * FROM result ORDER BY used_at;

@@ -1,0 +1,1 @@
+SELECT * FROM task WHERE job_id = :job_id ORDER BY ordinal;

@@ -1,0 +1,1 @@
+DELETE FROM task WHERE job_id = :job_id;
