@@ -1,18 +1,29 @@
 """Where the optics planned and those found disagree by more than their doubts, and which number would fit."""
 
+import math
+
 import numpy as np
+
+from just_plane.core.frames.check.bell import expected_width
+from just_plane.core.frames.check.focus_fit import USUAL_WIDTH
 
 SCALE_OFF = 0.30
 """Of what the plan says: one pair tells nothing, ten running do."""
 LEAST_PAIRS = 10
+NARROW, WIDE = 0.8, 1.3
+"""Of the bell that the plan's optics give: subjects differ by a tenth, a stop by a third."""
+ALIKE = 0.12
+"""ln of a ratio of widths, up to which they are alike."""
+LEAST_FRAMES, LEAST_TILES = 8, 60
 
 
-def against_plan(facts, checked, numbers):
+def against_plan(facts, reduction, checked, numbers):
     """Compare.
 
     Parameters
     ----------
     facts : StackFacts
+    reduction : int      Times fewer pixels each way that were measured.
     checked : Checked
     numbers : StackNumbers
 
@@ -27,25 +38,57 @@ def against_plan(facts, checked, numbers):
             said.append(f"{numbers.planned_frames} frames were planned; {taken} are here.")
     if len(checked.order) > 1 and checked.order[0] > checked.order[-1]:
         said.append("The stack was taken from far to near; it is counted from the near end.")
-    scale = _scale(facts, checked)
-    if scale:
-        said.append(scale)
+    wider = _wider(facts, checked, reduction)
+    scale, by_step = _scale(facts, checked, wider)
+    said += [sentence for sentence in (scale, None if by_step else _depth(facts, wider)) if sentence]
     return said
 
 
-def _scale(facts, checked):
-    if facts.kind != "rail" or None in (facts.step, facts.pupil_distance) or checked.pairs is None:
+def _wider(facts, checked, reduction):
+    """How much wider the bells of places are than the plan's optics give; None where that cannot be told."""
+    fit = checked.fit
+    if fit is None or len(checked.judged) < LEAST_FRAMES or int(fit.textured.sum()) < LEAST_TILES:
         return None
+    expected = expected_width(facts, reduction, checked.grid)
+    return None if expected is None or USUAL_WIDTH in (expected, fit.width) else fit.width / expected
+
+
+def _scale(facts, checked, wider):
+    """Whether the view grows from frame to frame as planned, and whether the step is to blame if it does not.
+
+    A longer step makes the bells narrower, counted in steps; a pupil that is elsewhere leaves them.
+    """
+    if facts.kind != "rail" or None in (facts.step, facts.pupil_distance) or checked.pairs is None:
+        return None, False
     grown = checked.pairs.scale - 1
     if len(grown) < LEAST_PAIRS:
-        return None
+        return None, False
     planned, found = facts.step / facts.pupil_distance, float(np.median(grown))
     if planned <= 0 or abs(found / planned - 1) <= SCALE_OFF:
-        return None
+        return None, False
     if found <= 0:
-        return "The view grows the other way: the stack runs from far to near, or the focus ring was turned."
+        return "The view grows the other way: the stack runs from far to near, or the focus ring was turned.", False
     pupil, step = facts.step / found, found * facts.pupil_distance
+    off = 0.0 if wider is None else math.log(wider)
+    by_step = abs(off) > ALIKE and (off > 0) != (found > planned)
+    if by_step:
+        which = f"a step of {step:.3g} mm fits that, and how long each place is sharp. Look at the rail"
+    elif wider is not None and abs(off) <= ALIKE:
+        which = f"an entrance pupil {pupil:.0f} mm away would fit; each place is sharp for as many steps as planned"
+    else:
+        which = f"a step of {step:.3g} mm would fit, or an entrance pupil {pupil:.0f} mm away"
+    grows = f"From frame to frame the view grows by {100 * found:.2g} %, planned were {100 * planned:.2g} %"
+    return f"{grows}: {which}.", by_step
+
+
+def _depth(facts, wider):
+    """What depth the frames really had."""
+    if wider is None or facts.depth_of_field is None or NARROW < wider < WIDE:
+        return None
+    stops = max(round(4 * abs(math.log2(wider))) / 2, 0.5)
+    how = "closed" if wider > 1 else "open"
     return (
-        f"From frame to frame the view grows by {100 * found:.2g} %, planned were {100 * planned:.2g} %: "
-        f"a step of {step:.3g} mm would fit, or an entrance pupil {pupil:.0f} mm away."
+        f"Each frame holds about {facts.depth_of_field * wider:.2g} mm of depth, planned were "
+        f"{facts.depth_of_field:.2g} mm: as if the lens stood about {stops:g} {'stop' if stops <= 1 else 'stops'} "
+        f"further {how} than planned, or size or step were others. Look at the stop that was set."
     )

@@ -58,7 +58,7 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
         unknown_share=1 - len(known) / len(covered) if covered else 1.0,
         gaps=told_gaps,
         steps_found=[_known(step) for step in checked.steps],
-        against_plan=against_plan(facts, checked, numbers),
+        against_plan=against_plan(facts, reduction, checked, numbers),
         not_judged=not_judged,
         verdict=verdict(told, covered, told_gaps, numbers, checked, intake.names),
         plan=numbers,

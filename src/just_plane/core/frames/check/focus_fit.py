@@ -111,7 +111,7 @@ def fit_focus(energies, places, usable=None):
     FocusFit
     """
     y, samples, floors, textured, _ = _curves(energies, places, usable)
-    width = _width(y, samples, places)
+    width = bell_width(y, samples, places)
     losses = np.zeros(len(energies))
     for _ in range(ROUNDS):
         depths, tops, leverage = _tiles(y, samples, places, losses, width)
@@ -142,7 +142,7 @@ def found_steps(energies, usable=None):
     chosen = np.flatnonzero(np.ones(count, bool) if usable is None else usable)
     places = np.arange(len(chosen), dtype=float)
     y, samples, _, _, peaks = _curves(energies[chosen], places, None)
-    width = _width(y, samples, places)
+    width = bell_width(y, samples, places)
     answer = np.full(count - 1, np.nan)
     for after in range(1, len(chosen)):
         near = (peaks >= after - 2) & (peaks <= after + 1) & (samples.sum(axis=0) >= 3)
@@ -198,8 +198,19 @@ def _peaks(energies):
     return filled.argmax(axis=0), filled.max(axis=0)
 
 
-def _width(y, samples, places):
-    """The one width of the bell: the median over parabolas through four samples or more."""
+def bell_width(y, samples, places):
+    """The one width of the bells of all tiles.
+
+    Parameters
+    ----------
+    y : (K, N) array              ln of energy, less the floor.
+    samples : (K, N) bool array   Which of them count.
+    places : (K,) array           Where frames stood, in steps.
+
+    Returns
+    -------
+    float   Standard deviation in steps: the median over parabolas through four samples or more.
+    """
     k = places[:, np.newaxis] * np.ones(y.shape[1])
     count = samples.sum(axis=0)
     enough = count >= 4

@@ -1,0 +1,64 @@
+"""Frames that were not taken as planned say so, and which number is likely wrong; those that were say nothing."""
+
+import pytest
+
+from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.frames.checking import check_intake
+from just_plane.frames.intake import take_in
+from stacks.camera import write
+from stacks.kept import FACTS, STEP_MM, stack_of
+
+pytestmark = pytest.mark.xdist_group("stacks")
+TRUE_STOP = 12.0
+DEPTH_MM = 2 * STEP_MM
+"""Of a frame at that stop: the made-up camera's frames lie half of it apart."""
+
+
+@pytest.fixture(scope="module")
+def folder(tmp_path_factory):
+    """By kind of subject."""
+    made = tmp_path_factory.mktemp("planned")
+    for kind in ("dome", "terraces", "hairs"):
+        write(stack_of(kind, 4, jpeg=False), made / kind)
+    return made
+
+
+def told(folder, kind, *, stop=TRUE_STOP, step=STEP_MM, pupil=FACTS.pupil_distance):
+    """What is said of frames of a plan at that stop, that step, that pupil; they were taken at f/12 as they were."""
+    numbers = StackNumbers(
+        kind="rail",
+        magnification=0.5,
+        effective_f_number=stop,
+        pixel_pitch_mm=0.01,
+        c_mm=0.03,
+        depth_of_field_mm=DEPTH_MM * stop / TRUE_STOP,
+        step_mm=step,
+        planned_frames=12,
+        entrance_pupil_distance_mm=pupil,
+    )
+    return " ".join(check_intake(take_in(folder / kind), numbers)[0].against_plan)
+
+
+@pytest.mark.parametrize("kind", ["dome", "terraces", "hairs"])
+def test_frames_taken_as_planned_say_nothing(folder, kind):
+    assert told(folder, kind) == ""
+
+
+@pytest.mark.parametrize("kind", ["dome", "terraces", "hairs"])
+@pytest.mark.parametrize(("planned", "how"), [(6.0, "closed"), (8.5, "closed"), (24.0, "open")])
+def test_another_stop_than_planned_is_told_by_the_depth_that_frames_hold(folder, kind, planned, how):
+    said = told(folder, kind, stop=planned)
+    assert f"further {how} than planned" in said
+    held = float(said.split("about ")[1].split(" mm")[0])
+    # Of f/12, whatever was planned: within a fifth.
+    assert held == pytest.approx(DEPTH_MM, rel=0.2)
+
+
+def test_a_step_that_was_not_as_planned_is_told_from_a_pupil_that_is_elsewhere(folder):
+    by_step = told(folder, "dome", step=STEP_MM / 2, pupil=FACTS.pupil_distance)
+    assert "Look at the rail" in by_step
+    assert "the stop" not in by_step
+    assert float(by_step.split("a step of ")[1].split(" mm")[0]) == pytest.approx(STEP_MM, rel=0.2)
+    by_pupil = told(folder, "dome", pupil=FACTS.pupil_distance * 2)
+    assert "as many steps as planned" in by_pupil
+    assert float(by_pupil.split("pupil ")[1].split(" mm")[0]) == pytest.approx(FACTS.pupil_distance, rel=0.2)
