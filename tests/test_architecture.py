@@ -57,8 +57,8 @@ MAY_IMPORT = {
     | {"just_plane.planning", "just_plane.practice"},
     "runs": PLAIN | {"csv", "io", "just_plane.contract", "just_plane.core", "just_plane.runs"},
     "jobs": PLAIN
-    | {"concurrent", "datetime", "hashlib", "json", "logging", "multiprocessing", "os", "pathlib", "shutil"}
-    | {"threading", "time", "uuid"}
+    | {"concurrent", "datetime", "hashlib", "importlib", "ipaddress", "json", "logging", "multiprocessing", "os"}
+    | {"distributed", "pathlib", "shutil", "sys", "threading", "time", "urllib", "uuid"}
     | {f"just_plane.{layer}" for layer in ("contract", "frames", "jobs", "pictures", "store")},
     "store": PLAIN
     | {

@@ -10,6 +10,7 @@ from just_plane.contract.shot_file import LARGEST_BYTES, read_shot
 from just_plane.drive.commands import add_commands as add_run_command
 from just_plane.frames.commands import add_commands as add_frames_commands
 from just_plane.frames.trial_commands import add_commands as add_trial_command
+from just_plane.jobs.host_commands import add_commands as add_host_commands
 from just_plane.planning.plan import plan_shot
 from just_plane.store.copies import copy_to, daily_copy, restore
 from just_plane.store.errors import DiskError, StoreError
@@ -94,6 +95,7 @@ def _parser():
     add_frames_commands(commands)
     add_run_command(commands)
     add_trial_command(commands)
+    add_host_commands(commands)
     demo = commands.add_parser(
         "demo",
         help="start the server on the demo data",
@@ -120,6 +122,12 @@ def _on_network(parser):
     )
     parser.add_argument(
         "--tls", action="store_true", help="with --on-network: encrypt it, by a certificate that the program makes"
+    )
+    parser.add_argument(
+        "--hosts", metavar="tls://ADDRESS:PORT", help="give long work to the hosts that meet there (docs/hosts.md)"
+    )
+    parser.add_argument(
+        "--certificates", metavar="FOLDER", type=Path, help="with --hosts: authority.pem, certificate.pem, key.pem"
     )
 
 
@@ -215,6 +223,9 @@ def _serve(options, folder, *, demo):
         fill(store)
     else:
         daily_copy(folder / FILE)
+    engine = _engine(options, store)
+    if engine == "refused":
+        return 1
     plain = options.on_network and not options.tls
     try:
         port = DEFAULT_PORT if options.port is None else options.port
@@ -229,24 +240,40 @@ def _serve(options, folder, *, demo):
         return 1
     print(f"Just Plane {'demo ' if demo else ''}is at {address}  (data in {folder}; stop with Ctrl-C)", flush=True)
     try:
-        _answer(store, folder, listener, address, options, demo=demo)
+        _answer(store, folder, listener, address, options, demo=demo, engine=engine)
     except KeyboardInterrupt:
         print()
     return 0
 
 
-def _answer(store, folder, listener, address, options, *, demo):
+def _engine(options, store):
+    """Who does long work: None for this machine's own processes."""
+    if options.hosts is None:
+        return None
+    from just_plane.jobs.hosts import HostsEngine, HostsError, certificates_in
+
+    try:
+        engine = HostsEngine(options.hosts, certificates_in(options.certificates), store.jobs.folder)
+        count = engine.meet()
+    except HostsError as error:
+        print(f"just-plane: {error.message} {error.remedy}", file=sys.stderr)
+        return "refused"
+    print(f"Long work is done by {count} {'process' if count == 1 else 'processes'} at {options.hosts}", flush=True)
+    return engine
+
+
+def _answer(store, folder, listener, address, options, *, demo, engine):
     """Answer until stopped: this machine, and on the network those that were let in."""
     from just_plane.web.app import create_app
     from just_plane.web.gate import Gate, own_names
     from just_plane.web.server import EVERYWHERE, serve
 
     if not options.on_network:
-        return serve(create_app(store, demo=demo), listener)
+        return serve(create_app(store, demo=demo, engine=engine), listener)
     port = listener.getsockname()[1]
     if not options.tls:
         _say_on_network(address, "is not encrypted: use it in a network that you trust")
-        return serve(create_app(store, demo=demo, gate=Gate(port)), listener)
+        return serve(create_app(store, demo=demo, gate=Gate(port), engine=engine), listener)
     from just_plane.web.tls import SecureServer, own_certificate
 
     try:
@@ -256,7 +283,7 @@ def _answer(store, folder, listener, address, options, *, demo):
             f"The certificate cannot be kept in {folder}: {error.strerror}.", "Make room there, or leave out --tls."
         ) from error
     gate = Gate(0, fingerprint=certificate.fingerprint)
-    app = create_app(store, demo=demo, gate=gate)
+    app = create_app(store, demo=demo, gate=gate, engine=engine)
     try:
         beside = SecureServer(app, EVERYWHERE, port + 1, certificate)
     except OSError:

@@ -37,6 +37,7 @@ export type KeptShot = Schemas["KeptShotAnswer"];
 export type ShotLine = Schemas["ShotLine"];
 export type Job = Schemas["JobAnswer"];
 export type CheckReport = Schemas["CheckReport"];
+export type MarksReport = Schemas["MarksReport"];
 export type FrameReport = Schemas["FrameReport"];
 export type FindingReport = Schemas["FindingReport"];
 export type PlaceAnswer = Schemas["PlaceAnswer"];

@@ -119,7 +119,7 @@ class DifferenceReport(Answer):
 
     one: Literal["depth", "pyramid", "windowed"]
     other: Literal["depth", "pyramid", "windowed"]
-    levels: Annotated[list[float], Field(description="By cell, row by row: mean difference, of 255.")]
+    levels: Annotated[list[float], Field(description="By cell, row by row: the largest difference in it, of 255.")]
 
 
 class MarksReport(Answer):

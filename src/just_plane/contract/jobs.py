@@ -29,6 +29,9 @@ class CheckAsked(Model):
     numbers: Annotated[StackNumbers | None, Field(description="Instead of the shot's; null: the shot's, or none.")] = (
         None
     )
+    plan: Annotated[
+        Literal["shot", "none"], Field(description="Judge by the shot's plan, or by none; where no numbers are given.")
+    ] = "shot"
     methods: Annotated[list[Method], Field(max_length=3, description="Proofs.")] = []
     slabs: SlabsAsked | None = None
 
@@ -105,6 +108,11 @@ class JobAnswer(Answer):
     remedy: str
     asked_at: str
     report: CheckReport | None = None
+    slabs: Annotated[SlabsAsked | None, Field(description="That were asked for.")] = None
+    plan_now: Annotated[
+        Literal["same", "other", "none"],
+        Field(description="The shot's plan as it is now against the one it was judged by; none: there is none."),
+    ] = "none"
 
 
 class JobList(Answer):

@@ -28,11 +28,11 @@ def marks_of(report, used, found, depth, brush, pictures):
     MarksReport
     """
     values, unit = in_mm(depth, report, used)
-    across = min(ACROSS, depth.shape[1])
+    across = min(ACROSS, depth.shape[1], report.size[0] // 2)
     down = max(round(across * depth.shape[0] / depth.shape[1]), 1)
     known = cells((found.confidence >= LEAST_KNOWN).astype(np.float32), across, down) > 0.5
     told = cells(values, across, down)
-    times = next((times for times in FEWER if report.size[0] // times >= across), 1)
+    times = next((times for times in FEWER if report.size[0] // times >= 2 * across), 1)
     small = {method: reduced_picture(picture, times).astype(np.float32) for method, picture in pictures.items()}
     methods = list(small)
     return MarksReport(
@@ -72,7 +72,13 @@ def cells(values, across, down):
 
 
 def _differ(one, other, across, down):
-    return _rounded(cells(np.abs(one - other).max(axis=2), across, down), 2)
+    """Largest difference in a cell between means of a quarter of it: grain that is not alike is none."""
+    means = [
+        np.stack([cells(picture[..., channel], 2 * across, 2 * down) for channel in range(3)])
+        for picture in (one, other)
+    ]
+    apart = np.abs(means[0] - means[1]).max(axis=0)
+    return _rounded(apart.reshape(down, 2, across, 2).max(axis=(1, 3)), 2)
 
 
 def _rounded(values, digits=3):

@@ -48,7 +48,7 @@ BLUEPRINTS = (
 )
 
 
-def create_app(store, *, demo=False, gate=None):
+def create_app(store, *, demo=False, gate=None, engine=None):
     """The application over an open store.
 
     Parameters
@@ -56,6 +56,8 @@ def create_app(store, *, demo=False, gate=None):
     store : store.folder.Store
     demo : bool                  Said to the page, so that no one takes the demo for real work.
     gate : Gate or None          By which devices of the network come in; None: only this machine is answered.
+
+    engine : object or None      That does long work; None: processes of this machine.
 
     Returns
     -------
@@ -74,7 +76,7 @@ def create_app(store, *, demo=False, gate=None):
     app.config["JUST_PLANE_STORE"] = store
     app.config["JUST_PLANE_DEMO"] = demo
     app.config["JUST_PLANE_GATE"] = gate
-    app.config["JUST_PLANE_RUNNER"] = Runner(store.jobs, EmbeddedEngine()) if store is not None else None
+    app.config["JUST_PLANE_RUNNER"] = Runner(store.jobs, engine or EmbeddedEngine()) if store is not None else None
     app.config["JUST_PLANE_DRIVES"] = Drives(store.runs, store.jobs.folder.parent) if store is not None else None
     app.config["JUST_PLANE_SHOWN"] = Shown()
     app.config["JUST_PLANE_LIVE"] = LiveViews()

@@ -27,6 +27,13 @@ const Main = styled(Button)`
   margin-bottom: 16px;
 `;
 
+const Buttons = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  margin-top: 8px;
+`;
+
 const Takeaways = styled.div`
   display: grid;
   gap: 8px;
@@ -49,6 +56,7 @@ export function CheckPanel({ shotId }: { shotId: string }) {
           {job.remedy}
         </AnswerBox>
       ) : null}
+      {report && job ? <PlanNow job={job} check={check} /> : null}
       {report ? <Answered report={report} jobId={job?.job_id ?? ""} shotId={shotId} /> : null}
       {!job && !check.loading ? (
         <Lead>
@@ -67,20 +75,51 @@ export function CheckPanel({ shotId }: { shotId: string }) {
   );
 }
 
+const STANDS: Record<Job["state"], string> = {
+  waiting: "Waiting for its turn",
+  running: "Looking",
+  pausing: "Coming to rest",
+  paused: "At rest: what is done stays",
+  cancelling: "Stopping",
+  done: "Done",
+  failed: "Failed",
+  cancelled: "Stopped",
+};
+
 function Working({ job, check }: { job: Job; check: Check }) {
+  const resting = job.state === "paused" || job.state === "pausing";
   return (
     <AnswerBox aria-live="polite">
-      <strong>
-        {job.state === "waiting"
-          ? "Waiting for its turn"
-          : job.state === "cancelling"
-            ? "Stopping"
-            : "Looking"}
-      </strong>
+      <strong>{STANDS[job.state]}</strong>
       <Bar value={job.share} max={1} aria-label="Done" />
       <p>{job.words || job.folder}</p>
-      <Button onPress={() => check.stop.mutate(job.job_id)} isDisabled={job.state === "cancelling"}>
-        Stop
+      <Buttons>
+        <Button
+          onPress={() => check.rest.mutate({ jobId: job.job_id, on: resting })}
+          isDisabled={job.state === "cancelling"}
+        >
+          {resting ? "Go on" : "Rest"}
+        </Button>
+        <Button onPress={() => check.stop.mutate(job.job_id)} isDisabled={job.state === "cancelling"}>
+          Give up
+        </Button>
+      </Buttons>
+    </AnswerBox>
+  );
+}
+
+/** The plan came, or changed, after the frames were looked through: judging them by it takes no new frames. */
+function PlanNow({ job, check }: { job: Job; check: Check }) {
+  if (job.plan_now !== "other") return null;
+  return (
+    <AnswerBox>
+      This was judged{" "}
+      {job.report?.plan.step_mm == null ? "without the plan of this shot" : "by an earlier plan"}.
+      <Button
+        isDisabled={check.start.isPending}
+        onPress={() => check.start.mutate({ folder: job.folder, methods: job.methods, slabs: job.slabs })}
+      >
+        Judge it by the plan as it is now
       </Button>
     </AnswerBox>
   );
@@ -128,6 +167,15 @@ function Answered({ report, jobId, shotId }: { report: CheckReport; jobId: strin
             Proof, {METHOD_WORDS[picture.method].toLowerCase()}
           </LinkButton>
         ))}
+        {report.slabs.map((slab, index) => {
+          const number = String(index + 1).padStart(2, "0");
+          const [first = 0, last = first] = [slab.frames[0], slab.frames.at(-1)];
+          return (
+            <LinkButton key={slab.file} href={file(`slab-${number}`)} download="">
+              Slab {index + 1}: frames {first + 1} to {last + 1}
+            </LinkButton>
+          );
+        })}
         {report.depth ? (
           <LinkButton href={file("depth")} download="">
             Depth map, 16 bits

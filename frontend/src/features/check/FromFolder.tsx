@@ -5,7 +5,9 @@ import { api, dataOf, sentenceOf } from "../../api/client";
 import type { StackNumbers } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Check as Tick } from "../../controls/Check";
+import { Fold } from "../../controls/Fold";
 import { Section } from "../../controls/panel";
+import { QuantityField } from "../../controls/QuantityField";
 import { TextBox } from "../../controls/TextBox";
 import { BringFiles } from "../../shot/BringFiles";
 import { useRun } from "../../shot/useRun";
@@ -18,6 +20,10 @@ const Form = styled.form`
   gap: 10px;
   margin: 6px 0 16px;
 `;
+
+const SLABS = { frames: 8, shared: 2 };
+/** Frames that a slab can have. */
+const held = (frames: number) => Math.min(Math.max(Math.round(frames), 4), 100);
 
 const FAULTS = [
   { id: "skipped_step", label: "two steps skipped" },
@@ -36,11 +42,14 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
     setShown(text);
   };
   const [methods, setMethods] = useState<ProofMethod[]>(check.job?.methods ?? ["windowed", "depth"]);
+  const [more, setMore] = useState(false);
+  const [planned, setPlanned] = useState(true);
+  const [slabs, setSlabs] = useState(check.job?.slabs ?? null);
   const { run } = useRun(shotId);
   const demo =
     useQuery({ queryKey: ["alive"], queryFn: () => dataOf(api.GET("/api/alive")) }).data?.demo ?? false;
   const begin = (numbers: StackNumbers | null = null, at = typed.current) =>
-    check.start.mutate({ folder: at.trim(), methods, numbers });
+    check.start.mutate({ folder: at.trim(), methods, numbers, plan: planned ? "shot" : "none", slabs });
   const toggle = (method: ProofMethod, on: boolean) =>
     setMethods(on ? [...methods, method] : methods.filter((each) => each !== method));
   return (
@@ -70,6 +79,24 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
           />
         ))}
       </div>
+      <Fold title="Without the plan, or with slabs" isOpen={more} onOpenChange={setMore}>
+        <Tick label="judge by the plan of this shot" value={planned} onChange={setPlanned} />
+        <Tick
+          label="slabs besides: runs of frames merged by themselves, for the retoucher"
+          value={slabs !== null}
+          onChange={(on) => setSlabs(on ? SLABS : null)}
+        />
+        {slabs ? (
+          <QuantityField
+            label="Frames a slab"
+            kind="count"
+            value={slabs.frames}
+            hint={`${slabs.shared} of them are shared with the slab before`}
+            step={(value, direction) => held(value + direction)}
+            onChange={(frames) => setSlabs({ ...slabs, frames: held(frames) })}
+          />
+        ) : null}
+      </Fold>
       <Button type="submit" data-weight="main" isDisabled={check.start.isPending}>
         Look through the frames
       </Button>

@@ -1,15 +1,21 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import styled from "styled-components";
-import type { CheckReport } from "../../api/types";
+import { api, dataOf } from "../../api/client";
+import type { CheckReport, MarksReport } from "../../api/types";
+import { Check } from "../../controls/Check";
 import { Pick } from "../../controls/Pick";
 import { Segments } from "../../controls/Segments";
-import { HeldTogether, SCALES, type Held, type Scale } from "../../drawing/HeldTogether";
+import { TiledPanes, type Tiled } from "../../drawing/TiledPanes";
+import type { View } from "../../drawing/tiles";
 import { figures } from "../../units/format";
+import { shareOver } from "./cells";
+import { DIFFERS, Marks } from "./Marks";
 import { METHOD_WORDS } from "./words";
 
 const Layout = styled.div`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   gap: 10px;
   min-height: 0;
 `;
@@ -26,22 +32,96 @@ const Said = styled.p`
   color: ${({ theme }) => theme.soft};
 `;
 
-/** Two pictures of the same place at the same scale, moved together: proofs, and any single frame. */
+const Over = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 22px;
+`;
+
+const SCALES = [
+  { id: "whole", label: "Whole" },
+  { id: "full", label: "100 %" },
+  { id: "double", label: "200 %" },
+] as const;
+
+type Scale = (typeof SCALES)[number]["id"] | "free";
+
+/** Px of the screen to one of the picture. */
+const scaleOf = (scale: Scale) => (scale === "double" ? 2 : 1) / window.devicePixelRatio;
+
+const named = (view: View | null): Scale =>
+  view === null
+    ? "whole"
+    : (SCALES.find(({ id }) => id !== "whole" && Math.abs(view.scale / scaleOf(id) - 1) < 1e-6)?.id ??
+      "free");
+
+/** Two pictures of the same place at the same scale, moved together: proofs, and any single frame; marks over them. */
 export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: string; choice: ReactNode }) {
   const options = sources(report, jobId);
-  const [left, setLeft] = useState(options[0]?.id ?? "");
-  const [right, setRight] = useState(options[1]?.id ?? options[0]?.id ?? "");
-  const [scale, setScale] = useState<Scale>("whole");
+  const best = options.find(({ id }) => id === report.method_that_suits) ?? options[0];
+  const [left, setLeft] = useState(best?.id ?? "");
+  const [right, setRight] = useState((options.find((other) => other !== best) ?? best)?.id ?? "");
+  const [view, setView] = useState<View | null>(null);
+  const [over, setOver] = useState({ depth: false, brush: false, differ: false });
+  const marks = useMarks(jobId, report);
+  const size = { width: report.size[0] ?? 1, height: report.size[1] ?? 1 };
   const shown = [left, right].flatMap((id) => options.find((option) => option.id === id) ?? options[0] ?? []);
+  const differences = differenceOf(marks, left, right);
+  const scaled = (scale: Scale) =>
+    setView(
+      scale === "whole"
+        ? null
+        : { x: view?.x ?? size.width / 2, y: view?.y ?? size.height / 2, scale: scaleOf(scale) },
+    );
   return (
     <Layout>
       <Tools>
         <Pick label="On the left" value={left} options={options} onChange={setLeft} />
         <Pick label="On the right" value={right} options={options} onChange={setRight} />
-        <Segments label="Scale" value={scale} options={SCALES} onChange={setScale} />
+        <Segments<Scale> label="Scale" value={named(view)} options={SCALES} onChange={scaled} />
         {choice}
       </Tools>
-      <HeldTogether pictures={shown} scale={scale} />
+      <Over role="group" aria-label="Draw over the pictures">
+        {marks ? (
+          <Check
+            label={`depth in ${marks.unit}`}
+            value={over.depth}
+            onChange={(depth) => setOver({ ...over, depth })}
+          />
+        ) : null}
+        {marks && report.brush_share ? (
+          <Check
+            label="what needs the brush"
+            value={over.brush}
+            onChange={(brush) => setOver({ ...over, brush })}
+          />
+        ) : null}
+        {differences ? (
+          <Check
+            label={`where these two differ: ${figures(100 * shareOver(differences, DIFFERS), 2)} % of it`}
+            value={over.differ}
+            onChange={(differ) => setOver({ ...over, differ })}
+          />
+        ) : null}
+      </Over>
+      <TiledPanes
+        pictures={shown}
+        size={size}
+        view={view}
+        onView={setView}
+        over={(place) =>
+          marks ? (
+            <Marks
+              marks={marks}
+              place={place}
+              size={size}
+              depth={over.depth}
+              brush={over.brush}
+              differences={over.differ ? differences : null}
+            />
+          ) : null
+        }
+      />
       <Said>
         {report.pictures.length
           ? `A proof to decide by, not to retouch. ${fogWords(report)}`
@@ -49,6 +129,23 @@ export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: 
       </Said>
     </Layout>
   );
+}
+
+function useMarks(jobId: string, report: CheckReport): MarksReport | undefined {
+  return useQuery({
+    queryKey: ["marks", jobId],
+    enabled: report.depth !== null,
+    staleTime: Infinity,
+    queryFn: () => dataOf(api.GET("/api/jobs/{job_id}/marks", { params: { path: { job_id: jobId } } })),
+  }).data;
+}
+
+/** Where two proofs differ, by cell; null where one of them is no proof. */
+function differenceOf(marks: MarksReport | undefined, one: string, other: string): number[] | null {
+  const found = marks?.differences.find(
+    (each) => (each.one === one && each.other === other) || (each.one === other && each.other === one),
+  );
+  return found?.levels ?? null;
 }
 
 /** What stays whatever the method, and which suits. */
@@ -60,22 +157,18 @@ function fogWords(report: CheckReport): string {
   return `${best}${figures(100 * share, 2)} % of it lies in the fog of nearer parts, which no merge takes away: it needs the brush.`;
 }
 
-function sources(report: CheckReport, jobId: string): Held[] {
+function sources(report: CheckReport, jobId: string): Tiled[] {
+  const tile = (source: string) => (level: number, column: number, row: number) =>
+    `/api/jobs/${jobId}/tiles/${source}/${level}/${column}/${row}`;
   return [
     ...report.pictures.map(({ method }) => ({
       id: method,
       label: `Proof: ${METHOD_WORDS[method].toLowerCase()}`,
-      href: `/api/jobs/${jobId}/proofs/${method}`,
+      tile: tile(method),
     })),
     ...report.frames.flatMap((frame, index) =>
       frame.to_reference
-        ? [
-            {
-              id: `frame-${index}`,
-              label: `Frame ${index + 1}, ${frame.file}`,
-              href: `/api/jobs/${jobId}/frames/${index}?width=20000&cropped=yes`,
-            },
-          ]
+        ? [{ id: `frame-${index}`, label: `Frame ${index + 1}, ${frame.file}`, tile: tile(`frame-${index}`) }]
         : [],
     ),
   ];

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
 import type { Job, ProofMethod, StackNumbers } from "../../api/types";
 
-const OPEN: readonly Job["state"][] = ["waiting", "running", "cancelling"];
+const OPEN: readonly Job["state"][] = ["waiting", "running", "pausing", "paused", "cancelling"];
 const EVERY_MS = 1000;
 
 export const isOpen = (job: Job | undefined) => job !== undefined && OPEN.includes(job.state);
@@ -13,6 +13,9 @@ export interface Asked {
   folder: string;
   methods: ProofMethod[];
   numbers?: StackNumbers | null;
+  /** By the shot's plan, or by none. */
+  plan?: "shot" | "none";
+  slabs?: Job["slabs"];
 }
 
 /** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
@@ -32,13 +35,22 @@ export function useCheck(shotId: string) {
   });
   const again = () => client.invalidateQueries({ queryKey: ["checks", shotId] });
   const start = useMutation({
-    mutationFn: ({ folder, methods, numbers = null }: Asked) =>
-      dataOf(api.POST("/api/checks", { body: { folder, methods, numbers, shot_id: shotId } })),
+    mutationFn: ({ folder, methods, numbers = null, plan = "shot", slabs = null }: Asked) =>
+      dataOf(api.POST("/api/checks", { body: { folder, methods, numbers, plan, slabs, shot_id: shotId } })),
     onSettled: again,
   });
   const stop = useMutation({
     mutationFn: (jobId: string) =>
       dataOf(api.POST("/api/jobs/{job_id}/cancel", { params: { path: { job_id: jobId } } })),
+    onSettled: again,
+  });
+  const rest = useMutation({
+    mutationFn: ({ jobId, on }: { jobId: string; on: boolean }) => {
+      const params = { params: { path: { job_id: jobId } } };
+      return dataOf(
+        on ? api.POST("/api/jobs/{job_id}/go-on", params) : api.POST("/api/jobs/{job_id}/pause", params),
+      );
+    },
     onSettled: again,
   });
   return {
@@ -48,6 +60,7 @@ export function useCheck(shotId: string) {
     failed: list.error,
     start,
     stop,
+    rest,
   };
 }
 

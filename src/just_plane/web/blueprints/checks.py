@@ -15,6 +15,7 @@ from just_plane.contract.jobs import (
     JobQuery,
     PracticeAsked,
     PracticeMade,
+    SlabsAsked,
 )
 from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.frames.finishing import REPORT
@@ -23,6 +24,7 @@ from just_plane.frames.practice import write_practice
 from just_plane.jobs.requests import check_request, request_of, result_file
 from just_plane.planning.pictures.made_set import made_set
 from just_plane.planning.stack_numbers import stack_numbers
+from just_plane.store.errors import StoreError
 from just_plane.web.answers import answer, store
 from just_plane.web.checked import done_check, file_answer, report_of
 from just_plane.web.errors import refuse
@@ -46,7 +48,8 @@ def check_frames(body: CheckAsked):
     """Begin to check a folder; the same that is under way is joined."""
     numbers = body.numbers
     if numbers is None:
-        numbers = stack_numbers(store().shots.get(body.shot_id).body) if body.shot_id else StackNumbers()
+        planned = body.shot_id is not None and body.plan == "shot"
+        numbers = stack_numbers(store().shots.get(body.shot_id).body) if planned else StackNumbers()
     try:
         slabs = None if body.slabs is None else (body.slabs.frames, body.slabs.shared)
         request_json, key = check_request(Path(body.folder), numbers, list(body.methods), slabs)
@@ -139,7 +142,33 @@ def _told(job, *, with_report=False):
         remedy=job.remedy,
         asked_at=job.asked_at,
         report=report_of(job) if with_report else None,
+        slabs=_slabs(request),
+        plan_now=_plan_now(job, request) if with_report and job.state == "done" else "none",
     )
+
+
+def _slabs(request):
+    asked = request.get("slabs")
+    return None if not asked else SlabsAsked(frames=asked[0], shared=asked[1])
+
+
+OF_THE_FRAMES = {"pixel_pitch_mm", "sensor_width_mm"}
+"""Numbers that frames may know better than the plan."""
+
+
+def _plan_now(job, request):
+    """Whether a check was judged by the plan that its shot has now."""
+    if job.kind != "check" or job.document_id is None:
+        return "none"
+    try:
+        now = stack_numbers(store().shots.get(job.document_id).body)
+    except StoreError:
+        return "none"
+    was = StackNumbers.model_validate(request["numbers"])
+    if now.step_mm is None:
+        return "none"
+    alike = now.model_dump(exclude=OF_THE_FRAMES) == was.model_dump(exclude=OF_THE_FRAMES)
+    return "same" if alike else "other"
 
 
 def _state(job):
