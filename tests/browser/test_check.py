@@ -15,6 +15,11 @@ def open_check(page, shot):
     expect(page.get_by_role("heading", name="Can the set come down?")).to_be_visible()
 
 
+def shown_at(pane):
+    """How a picture lies in its pane."""
+    return pane.evaluate("pane => pane.firstElementChild.style.transform")
+
+
 def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_looked_at(page):
     open_check(page, "Praline")
     expect(tape(page, "Check")).to_contain_text("no frames yet")
@@ -34,18 +39,74 @@ def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_l
     expect(page.get_by_role("img", name="Which depth each frame holds")).to_be_visible()
 
     page.get_by_role("radio", name="Proof").check(force=True)
-    for name in ("Proof: by depth", "Proof: detail near its depth"):
-        image = page.get_by_role("img", name=name)
-        expect(image).to_be_visible()
-        page.wait_for_function("image => image.complete && image.naturalWidth > 600", arg=image.element_handle())
+    panes = [page.get_by_role("application", name=re.compile(name)) for name in ("by depth", "detail near its depth")]
+    for pane in panes:
+        expect(pane).to_be_visible()
+        tile = pane.locator("img").first
+        page.wait_for_function("image => image.complete && image.naturalWidth > 300", arg=tile.element_handle())
     page.get_by_role("radio", name="200 %").check(force=True)
-    panes = page.locator("div[data-scale=double]")
-    panes.first.evaluate("pane => pane.scrollTo(120, 90)")
-    expect(panes.last).to_have_js_property("scrollLeft", 120)
-    expect(panes.last).to_have_js_property("scrollTop", 90)
+    expect(panes[0].locator("img").last).to_have_js_property("complete", True)
+    was = shown_at(panes[0])
+    panes[0].press("ArrowRight")
+    # Both are moved together, by the same: eighty pixels of the screen.
+    page.wait_for_function(
+        "([pane, was]) => pane.firstElementChild.style.transform !== was", arg=[panes[0].element_handle(), was]
+    )
+    assert shown_at(panes[0]) == shown_at(panes[1]) != was
+    scale = float(re.search(r"scale\((.*)\)", was)[1])
+    panes[1].press("+")
+    page.wait_for_function(
+        "([pane, scale]) => !pane.firstElementChild.style.transform.includes(`scale(${scale})`)",
+        arg=[panes[0].element_handle(), scale],
+    )
+    assert float(re.search(r"scale\((.*)\)", shown_at(panes[0]))[1]) > 1.3 * scale
+    page.get_by_role("radio", name="Whole").check(force=True)
+    expect(panes[0].locator("svg text")).to_have_count(0)
+    page.get_by_text("depth in mm").click()
+    labels = panes[0].locator("svg text")
+    expect(labels.first).to_contain_text(" mm")
+    assert labels.count() >= 3
+    differ = page.get_by_text(re.compile("where these two differ: .* % of it"))
+    differ.click()
+    page.get_by_role("button", name="On the right").click()
+    page.get_by_role("option", name=re.compile("Frame 2,")).click()
+    expect(differ).to_have_count(0)
     with page.expect_download() as download:
         page.get_by_role("link", name="Report as JSON").click()
     assert download.value.suggested_filename.endswith("-check.json")
+
+
+def test_a_look_rests_and_goes_on_a_plan_comes_later_and_slabs_are_taken_away(page):
+    open_check(page, "Praline")
+    page.get_by_role("button", name=re.compile("Without the plan")).click()
+    page.get_by_text("judge by the plan of this shot").click()
+    page.get_by_text(re.compile("slabs besides")).click()
+    field(page, "Frames a slab").fill("6")
+    field(page, "Frames a slab").press("Enter")
+    for fault in ("two steps skipped", "a flash that did not fire"):
+        page.get_by_text(fault).click()
+    page.get_by_role("button", name="Take them and look").click()
+    page.get_by_role("button", name="Rest").click(timeout=PATIENCE_MS)
+    expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=PATIENCE_MS)
+    page.reload()
+    expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=PATIENCE_MS)
+    page.get_by_role("button", name="Go on", exact=True).click()
+    slab = page.get_by_role("link", name=re.compile("^Slab 1: frames 1 to 6"))
+    expect(slab).to_be_visible(timeout=PATIENCE_MS)
+    with page.expect_download() as download:
+        slab.click()
+    assert download.value.suggested_filename.endswith("-slab-01.tif")
+    # The folder again, by no plan; then by the shot's, which asks for no new frames.
+    page.get_by_role("button", name=re.compile("Other frames, or again")).click()
+    page.get_by_role("button", name=re.compile("Without the plan")).click()
+    page.get_by_text("judge by the plan of this shot").click()
+    page.get_by_role("button", name="Look through the frames").click()
+    expect(page.get_by_text("This was judged without the plan of this shot")).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text("no plan", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Judge it by the plan as it is now").click()
+    expect(page.get_by_text("This was judged without the plan of this shot")).to_have_count(0, timeout=PATIENCE_MS)
+    expect(page.get_by_text("no plan", exact=True)).to_have_count(0, timeout=PATIENCE_MS)
+    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible(timeout=PATIENCE_MS)
 
 
 def test_a_folder_that_is_not_there_is_said_at_its_field_and_stays_typed(page, complaints):
