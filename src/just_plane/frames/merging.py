@@ -194,12 +194,14 @@ class Merger:
                     box = (part.left, strip.top + part.top, part.right, strip.top + part.bottom)
                     seen = _whole(_warped(picture, self._laid[frame], box, sharp), self._gain(frame))
                     _take(made, places[frame], seen, part)
+            del picture
         shape = (mine[-1].last - mine[0].first, self.size[0], 3)
         for method in methods:
             take = into(method, shape)
             for strip, made in zip(mine, merges, strict=True):
                 rows = made.pop(method).picture()[strip.made]
-                take(np.rint(rows * TOP).astype(np.uint16))
+                rows *= np.float32(TOP)
+                take(np.rint(rows, out=rows).astype(np.uint16))
 
     def _guide(self, methods, depth):
         if depth is None:
@@ -243,6 +245,7 @@ class Merger:
                 if progress:
                     progress(place, len(self.used), self._intake.names[frame])
                 yield frame, picture
+                del picture
 
 
 def _take(merges, place, picture, part):

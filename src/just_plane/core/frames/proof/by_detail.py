@@ -142,8 +142,10 @@ class DetailMerge:
         """
         answer: np.ndarray = (self._base / np.maximum(self._base_weight, 1)[..., np.newaxis]).astype(np.float32)
         for detail in reversed(self._detail):
-            answer = np.add(cv2.pyrUp(answer, dstsize=detail.shape[1::-1]), detail, dtype=np.float32)
-        return np.clip(answer / SCALE, 0, 1)
+            answer = cv2.pyrUp(answer, dstsize=detail.shape[1::-1])
+            np.add(answer, detail, out=answer)  # in its place: this is when most memory is needed
+        answer /= np.float32(SCALE)
+        return np.clip(answer, 0, 1, out=answer)
 
 
 class _Allowed(NamedTuple):
