@@ -13,7 +13,10 @@ from computing import contrast_against_quadrature, preview_of_a_frame, ruler_in_
 from page import drag_on_the_page, first_load_kb, frames_of_rocking
 from starting import plan_against_numpy, server_up
 
-SAID = "## Where it goes"
+import frames
+
+SAID = "\n## "
+"""From the first heading on the file is written by hand, and stays."""
 
 
 def main(path):
@@ -39,6 +42,7 @@ def main(path):
             *rocking(*rocked),
             *started(),
             *computed(),
+            *frames.rows(),
         ]
     )
     print(table)
@@ -46,7 +50,7 @@ def main(path):
     machine = f"{platform.machine()}, Python {platform.python_version()}, NumPy {np.__version__}"
     path.write_text(
         "# Benchmarks\n\nThe last run of `make bench`; every drag sends another shot each time. Ratios travel between "
-        f"machines; times do not (this one: {machine}).\n\n{table}\n\n{SAID}{said[2] or chr(10)}",
+        f"machines; times do not (this one: {machine}).\n\n{table}\n{said[1]}{said[2]}",
         encoding="utf-8",
     )
 
