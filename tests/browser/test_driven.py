@@ -19,7 +19,8 @@ def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
     begin(page, "Praline", "38.5")
     choose(page, "simulated rail", "simulated camera")
     page.get_by_role("button", name="What may go wrong").click()
-    choose(page, "the card fills up", "something is knocked")
+    choose(page, "the card fills up", "something is knocked", "the rail slips on by one step")
+    choose(page, "a flash does not fire", "dust on the sensor")
     page.get_by_role("button", name="Let them work").click()
     expect(page.get_by_text("The run stands still.")).to_be_visible(timeout=LONG)
     expect(page.get_by_text("card is full")).to_be_visible()
@@ -30,8 +31,17 @@ def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
     expect(page.get_by_role("img", name="Frame 19 as it came")).to_be_visible()
     station(page, "Check")
     page.get_by_role("button", name="The folder of the run").click()
+    page.get_by_text(re.compile("Proof: by detail, for hairs")).click()
     page.get_by_role("button", name="Look through the frames").click()
-    expect(page.get_by_text("Yes, the set can come down.").first).to_be_visible(timeout=LONG)
+    expect(page.get_by_text(re.compile("^Yes, the set can come down|^Not yet"))).to_be_visible(timeout=3 * LONG)
+    found = page.get_by_role("list", name="What was found")
+    for said in ("One step is missing between", "the view jumped by", "the light did not come"):
+        expect(found).to_contain_text(said)
+    # The stand-in shows the middle of its sensor, and notes how wide its pixels are: the steps come out as planned.
+    expect(page.get_by_text("of the sensor's width")).to_be_visible()
+    expect(page.get_by_text("Look at the stop that was set")).to_have_count(0)
+    for proof in ("by depth", "by detail", "detail near its depth"):
+        expect(page.get_by_role("link", name=f"Proof, {proof}", exact=True)).to_be_visible()
 
 
 def test_one_hand_turns_the_rail_and_space_releases(page, server):

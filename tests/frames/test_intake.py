@@ -5,7 +5,11 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.frames.checking import with_pitch
 from just_plane.frames.intake import FolderError, natural, take_in
+from just_plane.frames.report import crop_of
+from just_plane.pictures.frames import frame_facts
 
 PICTURE = (np.random.default_rng(1).uniform(40, 200, (64, 96, 3))).astype(np.uint8)
 
@@ -152,3 +156,33 @@ def test_a_reduced_jpeg_has_its_middles_where_they_belong(tmp_path, reduction):
     x = np.arange(small.shape[1])
     expected = np.interp(reduction * x + (reduction - 1) / 2, np.arange(328), ramp[0])
     assert np.abs(small.mean(axis=0) - expected)[2:-2].max() < 1.3
+
+
+def with_pixels(path, per_unit, unit, noted=300):
+    """A frame of 300 pixels across whose camera noted how many pixels of the sensor go to a unit of length."""
+    exif = Image.Exif()
+    exif.get_ifd(34665).update({41486: per_unit, 41488: unit, 40962: noted})
+    Image.new("RGB", (300, 200), (90, 90, 90)).save(path, exif=exif.tobytes())
+    return frame_facts(path).pitch_mm
+
+
+def test_the_pitch_of_pixels_is_read_from_the_cameras_notes_in_every_unit(tmp_path):
+    path = tmp_path / "a.jpg"
+    assert with_pixels(path, 100.0, 4) == pytest.approx(0.01)
+    assert with_pixels(path, 1000.0, 3) == pytest.approx(0.01)
+    assert with_pixels(path, 2540.0, 2) == pytest.approx(0.01)
+    # Of a picture that was made smaller since, or of no pixel that there can be, nothing is believed.
+    assert with_pixels(path, 100.0, 4, noted=3000) is None
+    assert with_pixels(path, 1.0, 2) is None
+
+
+def test_frames_of_the_middle_of_the_sensor_are_judged_by_their_own_pixels_and_points_are_found_in_them(tmp_path):
+    for name in ("a.jpg", "b.jpg"):
+        with_pixels(tmp_path / name, 100.0, 4)
+    numbers = with_pitch(StackNumbers(sensor_width_mm=12.0), take_in(tmp_path))
+    assert numbers.pixel_pitch_mm == pytest.approx(0.01)
+    # 300 px of 0.01 mm are a quarter of 12 mm.
+    assert crop_of(numbers, 300) == pytest.approx(4.0)
+    assert crop_of(StackNumbers(sensor_width_mm=12.0, pixel_pitch_mm=0.0405), 300) == 1.0
+    assert crop_of(StackNumbers(), 300) == 1.0
+    assert with_pitch(StackNumbers(pixel_pitch_mm=0.02), take_in(tmp_path)).pixel_pitch_mm == 0.02

@@ -160,6 +160,7 @@ class SimulatedCamera:
             iso=self._iso,
             taken=(START + timedelta(seconds=began)).strftime("%Y:%m:%d %H:%M:%S"),
             camera=self.facts().name,
+            pitch_mm=self.made.pitch,
         )
         if self._dng:
             write_dng(path.with_suffix(".dng"), counted, notes)

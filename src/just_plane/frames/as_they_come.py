@@ -91,6 +91,8 @@ class Watching:
 
     def _shown(self, path, facts):
         if self._follower is None:
+            if self._numbers.pixel_pitch_mm is None and facts.pitch_mm is not None:
+                self._numbers = self._numbers.model_copy(update={"pixel_pitch_mm": facts.pitch_mm})
             stack = stack_facts(self._numbers, facts.width)
             self._reduction = stack.reduction(facts.width)
         picture = read_grey(facts, self._reduction)

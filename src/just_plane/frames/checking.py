@@ -63,8 +63,9 @@ def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Chec
 
 
 def with_pitch(numbers, intake) -> StackNumbers:
-    """The numbers with the pitch of pixels that these frames have, where only the sensor's width is known."""
-    pitch = stack_facts(numbers, intake.size[0]).pixel_pitch
+    """The numbers with the pitch of pixels that these frames have, where the numbers leave it to them."""
+    noted = next((one.pitch_mm for one in intake.facts if one is not None and one.pitch_mm is not None), None)
+    pitch = noted or stack_facts(numbers, intake.size[0]).pixel_pitch
     if pitch is not None and numbers.pixel_pitch_mm is None:
         return numbers.model_copy(update={"pixel_pitch_mm": pitch})
     return numbers

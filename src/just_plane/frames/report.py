@@ -40,7 +40,7 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
     told = _findings(intake, numbers, checked, missing, unreadable)
     known = [one.covered for one in covered if one.covered is not None]
     left, top, right, bottom = crop_box(checked, width, height, reduction)
-    not_judged = [*intake.said, *_not_judged(checked, facts, covered)]
+    not_judged = [*intake.said, *_of_the_sensor(numbers, width), *_not_judged(checked, facts, covered)]
     told_gaps = [_gap(one, numbers, checked) for one in missing]
     return CheckReport(
         name=intake.folder.resolve().name or "stack",
@@ -81,9 +81,40 @@ def crop_box(checked, width, height, reduction):
     return left, top, right - (right - left) % reduction, bottom - (bottom - top) % reduction
 
 
+WHOLE = 0.03
+"""Frames as wide as the sensor within this share show all of it."""
+
+
+def crop_of(numbers, width):
+    """How many times wider the sensor is than what the frames show of it, around the middle.
+
+    Parameters
+    ----------
+    numbers : StackNumbers   With the pitch of the frames' pixels.
+    width : int              Of the frames, px.
+
+    Returns
+    -------
+    float                    1 where they show all of it, or one of the two is not known.
+    """
+    if numbers.sensor_width_mm is None or numbers.pixel_pitch_mm is None:
+        return 1.0
+    times = numbers.sensor_width_mm / (numbers.pixel_pitch_mm * width)
+    return 1.0 if abs(times - 1) < WHOLE else times
+
+
 def _places(numbers, checked, width, height, reduction):
     if numbers.points:
-        return np.array([[one.from_left * width - 0.5, one.from_top * height - 0.5] for one in numbers.points])
+        times = crop_of(numbers, width)
+        return np.array(
+            [
+                [
+                    (0.5 + (one.from_left - 0.5) * times) * width - 0.5,
+                    (0.5 + (one.from_top - 0.5) * times) * height - 0.5,
+                ]
+                for one in numbers.points
+            ]
+        )
     if checked.grid is None:
         return np.zeros((0, 2))
     return checked.grid.places * reduction + (reduction - 1) / 2
@@ -233,6 +264,15 @@ def _gap(gap, numbers, checked):
         frames_needed=needed,
         focuses_mm=[] if numbers.step_mm is None else [_mm(place, numbers) for place in wanted],
     )
+
+
+def _of_the_sensor(numbers, width):
+    times = crop_of(numbers, width)
+    if times == 1:
+        return []
+    return [
+        f"By the camera's notes of its pixels these frames show the middle {100 / times:.0f} % of the sensor's width."
+    ]
 
 
 def _not_judged(checked, facts, covered):

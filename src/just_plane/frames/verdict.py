@@ -41,7 +41,8 @@ def verdict(findings, coverage, gaps, numbers, checked, names):
         if unknown:
             which = ", ".join(one.name or f"the point at {one.x:.0f}, {one.y:.0f}" for one in unknown[:3])
             return _no(
-                f"Nobody can tell: {which} {'has' if len(unknown) == 1 else 'have'} no texture to judge by.",
+                f"Nobody can tell: {which} {'has' if len(unknown) == 1 else 'have'} no texture to judge by, "
+                f"or {'lies' if len(unknown) == 1 else 'lie'} outside of these frames.",
                 "Look there at 100 %.",
             )
     dear = [one for one in findings if one.costs >= PICTURE]

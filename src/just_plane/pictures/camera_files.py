@@ -12,6 +12,7 @@ from just_plane.pictures.reading import NOTES, TAKEN
 
 QUALITY = 95
 EXPOSURE, F_NUMBER, ISO, FOCAL_LENGTH, MODEL = 33434, 33437, 34855, 37386, 272
+FOCAL_PLANE, FOCAL_PLANE_Y, FOCAL_PLANE_UNIT, IN_MM, NOTED_WIDTH = 41486, 41487, 41488, 4, 40962
 LINEAR_RAW = 34892
 DNG_VERSION, DNG_BACKWARD, UNIQUE_MODEL, WHITE_LEVEL, COLOUR_MATRIX, AS_SHOT_NEUTRAL, LIGHT_SOURCE = (
     50706,
@@ -39,6 +40,8 @@ class Notes(NamedTuple):
     """YYYY:MM:DD HH:MM:SS."""
     camera: str
     focal_length_mm: float | None = None
+    pitch_mm: float | None = None
+    """Of a pixel on the sensor."""
 
 
 def write_jpeg(path, light, notes):
@@ -62,6 +65,9 @@ def write_jpeg(path, light, notes):
         | ({} if notes.focal_length_mm is None else {FOCAL_LENGTH: notes.focal_length_mm})
     )
     image = Image.fromarray(toned(np.clip(light, 0.0, 1.0)))
+    if notes.pitch_mm is not None:
+        per_mm = 1 / notes.pitch_mm
+        inside.update({FOCAL_PLANE: per_mm, FOCAL_PLANE_Y: per_mm, FOCAL_PLANE_UNIT: IN_MM, NOTED_WIDTH: image.width})
     written(path, lambda to: image.save(to, "JPEG", quality=QUALITY, subsampling=0, exif=exif.tobytes()))
 
 

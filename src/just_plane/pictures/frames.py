@@ -29,6 +29,11 @@ ORIENTATION, MAKE_MODEL, EXPOSURE, F_NUMBER, ISO, TAKEN, FOCAL_LENGTH = (
     37386,
 )
 LENS_MODEL, EXPOSURE_MODE, WHITE_BALANCE, FLASH = 42036, 41986, 41987, 37385
+FOCAL_PLANE, FOCAL_PLANE_UNIT, NOTED_WIDTH = 41486, 41488, 40962
+UNITS_MM = {2: 25.4, 3: 10.0, 4: 1.0, 5: 0.001}
+"""Of the unit in which pixels of the sensor are counted (Exif 2.3)."""
+LEAST_PITCH_MM, MOST_PITCH_MM = 0.0002, 0.1
+SAME_WIDTH = 0.03
 TAKEN_PART = 37521
 """Parts of the second at which it was taken."""
 _TURNS = {
@@ -69,6 +74,8 @@ class FrameFacts(NamedTuple):
     auto_white: bool | None = None
     flash: bool | None = None
     """It fired."""
+    pitch_mm: float | None = None
+    """Of a pixel on the sensor, as the camera noted it; not of a picture that was made smaller since."""
 
 
 def frame_facts(path):
@@ -113,6 +120,7 @@ def _plain_facts(path, opened):
     notes = _notes(opened.getexif())
     turned = notes.get(ORIENTATION, 1)
     turned = turned if turned in range(1, 9) else 1
+    pitch = _pitch(notes, width)
     if turned >= 5:
         width, height = height, width
     return FrameFacts(
@@ -123,6 +131,7 @@ def _plain_facts(path, opened):
         turned=turned,
         icc=opened.info.get("icc_profile"),
         grey=opened.mode in ("1", "L", "LA", "I;16", "I;16B", "I", "F"),
+        pitch_mm=pitch,
         **_noted(notes),
     )
 
@@ -147,6 +156,15 @@ def _noted(notes):
         "auto_white": white == 0 if white in (0, 1) else None,
         "flash": bool(flash & 1) if isinstance(flash, int) else None,
     }
+
+
+def _pitch(notes, width):
+    """How wide a pixel is on the sensor, where the notes are of pixels as many as these."""
+    each, noted = _number(notes.get(FOCAL_PLANE)), _number(notes.get(NOTED_WIDTH))
+    unit = UNITS_MM.get(notes.get(FOCAL_PLANE_UNIT, 2))
+    if each is None or noted is None or unit is None or abs(noted / width - 1) > SAME_WIDTH:
+        return None
+    return unit / each if LEAST_PITCH_MM <= unit / each <= MOST_PITCH_MM else None
 
 
 def _moment(taken, part):

@@ -16,6 +16,8 @@ AROUND = 4
 """Frames on either side of it that are looked at."""
 FREQUENCIES = np.linspace(0.2, 2.6, 25)
 """Over which the band is summed, of its own frequency."""
+LEAST_CIRCLE_PX = 2.0
+"""With coarser pixels what is measured is no detail of the plan's."""
 WIDER = 1.6
 """The band is what lies between two smoothings of this ratio."""
 
@@ -39,6 +41,8 @@ def expected_width(facts, reduction, grid):
     with the square of frequency, as that of most surfaces does.
     """
     if not facts.judges_contrast or not facts.pixel_pitch:
+        return None
+    if facts.circle / (facts.pixel_pitch * reduction) < LEAST_CIRCLE_PX:
         return None
     middle = grid.frequencies[CURVE]
     share = FREQUENCIES * middle

@@ -57,7 +57,7 @@ def covered_at(places, checked, facts, times):
     small = (np.asarray(places, float) - (times - 1) / 2) / times
     columns = np.clip(((small[:, 0] + 0.5) * grid.across / grid.width).astype(int), 0, grid.across - 1)
     rows = np.clip(((small[:, 1] + 0.5) * grid.down / grid.height).astype(int), 0, grid.down - 1)
-    depths = checked.fit.depths[rows * grid.across + columns]
+    depths = np.where(_within(small, grid), checked.fit.depths[rows * grid.across + columns], np.nan)
     answers = []
     for depth in depths:
         if not np.isfinite(depth) or not len(usable):
@@ -69,6 +69,12 @@ def covered_at(places, checked, facts, times):
         covered = away <= facts.reach_steps * JUST if sharpness is None else sharpness >= facts.threshold
         answers.append(Covered(bool(covered), sharpness, usable[best], float(depth)))
     return answers
+
+
+def _within(places, grid):
+    """Which places lie in the frame at all."""
+    x, y = places[:, 0] + 0.5, places[:, 1] + 0.5
+    return (x >= 0) & (x <= grid.width) & (y >= 0) & (y <= grid.height)
 
 
 def _contrast(steps_away, facts):
