@@ -2,6 +2,8 @@
 
 import os
 import shutil
+import subprocess
+import sys
 import time
 from datetime import UTC, datetime, timedelta
 
@@ -14,7 +16,7 @@ from just_plane.jobs import course
 from just_plane.jobs.cleaning import Cleaning
 from just_plane.jobs.embedded import EmbeddedEngine
 from just_plane.jobs.requests import check_request, part_file, result_file, results_folder
-from just_plane.jobs.runner import Runner
+from just_plane.jobs.runner import Runner, _has_ended
 from just_plane.store.folder import open_store
 from just_plane.store.work import SILENT_S, StoodBackError, Task, Work
 from stacks.camera import write
@@ -149,10 +151,37 @@ def test_one_server_works_and_another_takes_over_when_it_is_silent(jobs):
     assert work.claim("one", 1026.0) is not None
 
 
+def test_a_clock_set_back_and_a_server_that_was_killed_keep_nobody_waiting(jobs):
+    work = Work(jobs.database)
+    assert work.claim("one", 1_000_000.0) is not None
+    assert work.claim("two", 900_000.0) is not None
+    assert work.claim("three", 900_001.0) is None
+    assert work.claim("three", 900_001.0, lambda owner_id: owner_id == "two") is not None
+    ended = subprocess.Popen([sys.executable, "-c", "pass"])
+    ended.wait()
+    assert _has_ended(f"{ended.pid}-abc")
+    assert not _has_ended(f"{os.getpid()}-abc")
+    assert not _has_ended("1-abc")
+    assert _has_ended("nonsense")
+
+
+def test_a_folder_of_results_without_its_report_is_made_anew(jobs, counting, frames):
+    runner, _ = counting
+    job = ask(jobs, frames)
+    runner.wake()
+    until(lambda: jobs.get(job.job_id).state == "done")
+    result_file(jobs, job, REPORT).unlink()
+    again = ask(jobs, frames)
+    runner.wake()
+    until(lambda: jobs.get(again.job_id).state in ("done", "failed"))
+    assert jobs.get(again.job_id).state == "done"
+    assert result_file(jobs, job, REPORT).exists()
+
+
 def test_what_a_silent_server_had_begun_is_done_by_the_next(jobs, frames):
     job = ask(jobs, frames)
     asleep = Work(jobs.database)
-    owner = asleep.claim("asleep", time.time() - 60)
+    owner = asleep.claim(f"{os.getpid()}-asleep", time.time() - 60)
     assert asleep.take(owner).job_id == job.job_id
     runner = Runner(jobs, EmbeddedEngine(1))
     runner.start()

@@ -36,6 +36,8 @@ def finish(order, needs, out, progress):
         progress(3, 4, "the sheet")
         write_sheet(making, report, intake)
         write_report(making / REPORT, report)
+        if out.is_dir() and not (out / REPORT).exists():
+            shutil.rmtree(out)  # somebody took the report out of it: what is left is of no use
         os.replace(making, out)
     except OSError as error:
         if not (out.is_dir() and error.errno in (errno.EEXIST, errno.ENOTEMPTY)):  # another did the same meanwhile

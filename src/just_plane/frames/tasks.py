@@ -10,7 +10,7 @@ from pathlib import Path
 
 import cv2
 
-from just_plane.frames.finishing import finish
+from just_plane.frames.finishing import REPORT, finish
 from just_plane.frames.intake import FolderError
 from just_plane.frames.proofing import depth, focus, merge, slab
 from just_plane.frames.taking import judge_task, measure_task, trial_task
@@ -62,7 +62,7 @@ def do_task(kind, order_json, needs, out, scratch, key):
     """
     work, word = TASKS[kind]
     with _told():
-        if Path(out).exists():
+        if (Path(out) / REPORT if kind == "finish" else Path(out)).exists():
             return
         cv2.setNumThreads(1)
         Path(out).parent.mkdir(parents=True, exist_ok=True)

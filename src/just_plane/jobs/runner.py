@@ -138,7 +138,7 @@ class Runner:
         """Whether this server is the one that works; signs of life, now and then."""
         now = time.monotonic()
         if self._owner is None:
-            self._owner = self.work.claim(self._id, self._clock())
+            self._owner = self.work.claim(self._id, self._clock(), _has_ended)
             self._signed = now
         elif now - self._signed > SIGN_S:
             self.work.seen(self._owner, self._clock())
@@ -226,3 +226,14 @@ class Runner:
     def scratch(self, job):
         """Where a job's workers leave word."""
         return self._scratch(job)
+
+
+def _has_ended(owner_id):
+    """Whether the process of another server on this machine is there no more."""
+    try:
+        os.kill(int(owner_id.partition("-")[0]), 0)
+    except (ProcessLookupError, ValueError, OverflowError):
+        return True
+    except OSError:  # it is somebody else's, but it is there
+        return False
+    return False

@@ -50,13 +50,14 @@ class Work:
     def __init__(self, database):
         self.database = database
 
-    def claim(self, owner_id, now_s):
+    def claim(self, owner_id, now_s, gone=lambda _owner_id: False):
         """Become the one that works, when nobody is or it has been silent.
 
         Parameters
         ----------
-        owner_id : str   Of this process alone.
-        now_s : float    By the clock on the wall.
+        owner_id : str    Of this process alone.
+        now_s : float     By the clock on the wall. A sign from later than now is none: the clock was set back.
+        gone : function   Of another's id, whether it is known to have ended: then nobody waits for its silence.
 
         Returns
         -------
@@ -64,7 +65,8 @@ class Work:
         """
         with self.database.write() as connection:
             row = connection.execute(statement("owner")).fetchone()
-            if row is not None and row["owner_id"] != owner_id and now_s - row["seen_at_s"] < SILENT_S:
+            another = row is not None and row["owner_id"] != owner_id
+            if another and abs(now_s - row["seen_at_s"]) < SILENT_S and not gone(row["owner_id"]):
                 return None
             connection.execute(statement("owner_take"), {"owner_id": owner_id, "now_s": now_s})
             connection.execute(statement("jobs_taken_up"))
