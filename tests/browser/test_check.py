@@ -74,6 +74,11 @@ def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_l
     with page.expect_download() as download:
         page.get_by_role("link", name="Report as JSON").click()
     assert download.value.suggested_filename.endswith("-check.json")
+    # The dark frame was left out; it is put back, and left out again.
+    page.get_by_role("button", name="Use it all the same").click()
+    back = page.get_by_role("button", name="You put it back: leave it out")
+    expect(back).to_be_visible(timeout=PATIENCE_MS)
+    expect(found).to_contain_text("it is used all the same")
 
 
 def test_a_look_rests_and_goes_on_a_plan_comes_later_and_slabs_are_taken_away(page):

@@ -222,3 +222,19 @@ def test_depth_in_mm_follows_the_places_of_the_frames_used():
     assert in_mm(np.array([0.0, 0.5, 1.0, 2.0]), Report, [0, 2, 3])[0] == pytest.approx([0.0, 2.0, 4.0, 6.0])
     Report.frames = [Frame(None, 0), Frame(None, 2)]
     assert in_mm(np.array([0.5]), Report, [0, 1]) == (pytest.approx([1.0]), "steps")
+
+
+def test_a_frame_that_was_left_out_can_be_put_back_and_is_merged_then(tmp_path, plan, capsys):
+    _, folder = frames_of(tmp_path, Faults(dead_flash=5))
+    reports = []
+    for more in ((), ("--put-back", "P0106.tif")):
+        run("check", folder, "--plan", plan, "--out", tmp_path / "report.json", "--quick", *more)
+        reports.append(json.loads((tmp_path / "report.json").read_text()))
+    assert [report["frames"][5]["used"] for report in reports] == [False, True]
+    assert [report["frames"][5]["why_not"] for report in reports] == ["dead_flash", ""]
+    assert [[one["code"] for one in report["findings"]] for report in reports] == [["dead_flash"]] * 2
+    assert "left out" in reports[0]["findings"][0]["remedy"]
+    assert "You put it back" in reports[1]["findings"][0]["remedy"]
+    assert reports[1]["verdict"]["may_come_down"]
+    assert run("check", folder, "--put-back", "P0199.tif") == 2
+    assert "There is no frame P0199.tif" in capsys.readouterr().err

@@ -114,6 +114,27 @@ def test_frames_made_up_for_a_shot_are_checked_by_its_numbers(served):
     assert results_folder(store.jobs.folder, store.jobs.get(job["job_id"]).request_key).exists()
 
 
+def test_frames_are_put_back_pieces_of_pictures_are_sent_and_a_plan_is_held_against_the_shots(served):
+    client, job, folder, _ = served
+    asked = {"folder": str(folder / "pod"), "methods": ["depth"], "put_back": ["P0103.tif"]}
+    again = _ended(client, client.post("/api/checks", json=asked).get_json()["job_id"])
+    assert again["put_back"] == ["P0103.tif"]
+    assert again["job_id"] != job["job_id"]
+    assert (job["plan_now"], again["plan_now"]) == ("none", "none")
+    base = f"/api/jobs/{job['job_id']}"
+    for source in ("depth", "frame-3"):
+        tile = Image.open(BytesIO(client.get(f"{base}/tiles/{source}/0/0/0").data))
+        assert list(tile.size) == job["report"]["size"]
+    for place in ("depth/0/9/0", "pyramid/0/0/0", "frame-99/0/0/0"):
+        assert client.get(f"{base}/tiles/{place}").status_code == 404
+    assert client.get(f"{base}/tiles/passwords/0/0/0").status_code == 422
+    marks = client.get(f"{base}/marks").get_json()
+    assert len(marks["depth"]) == marks["across"] * marks["down"]
+    assert client.get(f"{base}/files/slab-01").status_code == 404
+    for change in ("pause", "go-on"):
+        assert client.post(f"{base}/{change}").get_json()["state"] == "done"
+
+
 def test_a_result_that_was_cleared_away_is_said_to_be_gone(served):
     client, _, folder, store = served
     job = client.post("/api/checks", json={"folder": str(folder / "pod")}).get_json()

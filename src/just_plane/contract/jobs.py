@@ -34,6 +34,10 @@ class CheckAsked(Model):
     ] = "shot"
     methods: Annotated[list[Method], Field(max_length=3, description="Proofs.")] = []
     slabs: SlabsAsked | None = None
+    put_back: Annotated[
+        list[Annotated[str, Field(max_length=400)]],
+        Field(max_length=2000, description="Frames that are used though they would be left out."),
+    ] = []
 
 
 class JobPath(Model):
@@ -109,6 +113,7 @@ class JobAnswer(Answer):
     asked_at: str
     report: CheckReport | None = None
     slabs: Annotated[SlabsAsked | None, Field(description="That were asked for.")] = None
+    put_back: Annotated[list[str], Field(description="Frames that are used though they would be left out.")] = []
     plan_now: Annotated[
         Literal["same", "other", "none"],
         Field(description="The shot's plan as it is now against the one it was judged by; none: there is none."),

@@ -6,7 +6,7 @@ from just_plane.core.frames.check.checked import Checked, check_stack
 from just_plane.core.frames.check.facts import StackFacts
 from just_plane.core.frames.check.series import Follower
 from just_plane.frames.measuring import measure_slab, reduced, slabs
-from just_plane.frames.report import report
+from just_plane.frames.report import CAN_BE_PUT_BACK, report
 from just_plane.pictures.frames import as_float, read_grey
 
 NM = 1e-6
@@ -33,7 +33,7 @@ def stack_facts(numbers: StackNumbers, width: int) -> StackFacts:
     )
 
 
-def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Checked]:
+def check_intake(intake, numbers=None, progress=None, put_back=()) -> tuple[CheckReport, Checked]:
     """Check the frames of a stack.
 
     Parameters
@@ -41,6 +41,7 @@ def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Chec
     intake : Intake
     numbers : StackNumbers or None   Without them what can be said without a plan is said.
     progress : function or None      Called with (frames done, frames in all, name); what it raises stops the check.
+    put_back : list of str           As for :func:`judge`.
 
     Returns
     -------
@@ -59,7 +60,7 @@ def check_intake(intake, numbers=None, progress=None) -> tuple[CheckReport, Chec
 
         slab, last = measure_slab(intake, facts, part, last, told)
         parts.append(slab)
-    return judge(intake, numbers, parts)
+    return judge(intake, numbers, parts, put_back)
 
 
 def with_pitch(numbers, intake) -> StackNumbers:
@@ -71,7 +72,7 @@ def with_pitch(numbers, intake) -> StackNumbers:
     return numbers
 
 
-def judge(intake, numbers, parts) -> tuple[CheckReport, Checked]:
+def judge(intake, numbers, parts, put_back=()) -> tuple[CheckReport, Checked]:
     """Judge a stack by what was measured of its frames.
 
     Parameters
@@ -79,6 +80,7 @@ def judge(intake, numbers, parts) -> tuple[CheckReport, Checked]:
     intake : Intake
     numbers : StackNumbers   As :func:`with_pitch` gives them.
     parts : list of Slab     Of all frames, in order.
+    put_back : list of str   Names of frames that are used all the same, though they would be left out.
 
     Returns
     -------
@@ -106,4 +108,10 @@ def judge(intake, numbers, parts) -> tuple[CheckReport, Checked]:
             follower.join(frame, measured, pairs, load)
     missing = [frame for frame, one in enumerate(intake.facts) if one is None or frame in unreadable]
     checked = check_stack(follower, load, same, missing)
+    left_out = {
+        frame: why
+        for frame, why in checked.left_out.items()
+        if intake.names[frame] not in put_back or why not in CAN_BE_PUT_BACK
+    }
+    checked = checked._replace(left_out=left_out)
     return report(intake, numbers, facts, reduction, checked, unreadable), checked

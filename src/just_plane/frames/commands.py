@@ -24,6 +24,7 @@ def add_commands(commands):
     _plan(check)
     check.add_argument("--out", metavar="REPORT.json", type=Path, help="write the report there, a depth map beside it")
     check.add_argument("--quick", action="store_true", help="without the depth map: each frame is unpacked once")
+    _put_back(check)
     check.set_defaults(run=_check)
 
     merge = commands.add_parser(
@@ -38,6 +39,7 @@ def add_commands(commands):
     merge.add_argument("--slabs", metavar="N", type=_slab, help="slabs of so many frames besides, each by itself")
     merge.add_argument("--shared", metavar="N", type=int, default=2, help="frames that slabs share (2)")
     merge.add_argument("--out", metavar="FOLDER", type=Path, required=True, help="folder to write to; made if missing")
+    _put_back(merge)
     merge.set_defaults(run=_merge)
 
 
@@ -47,6 +49,12 @@ def _plan(parser):
         metavar="FILE.json",
         type=Path,
         help="a shot or run file, or the numbers of the stack as JSON; - reads stdin",
+    )
+
+
+def _put_back(parser):
+    parser.add_argument(
+        "--put-back", metavar="NAME", action="append", default=[], help="use this frame though it would be left out"
     )
 
 

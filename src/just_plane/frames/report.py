@@ -13,6 +13,8 @@ from just_plane.frames.against_plan import against_plan
 from just_plane.frames.verdict import verdict
 from just_plane.frames.words import at_mm, spoken
 
+CAN_BE_PUT_BACK = ("shake", "dead_flash", "duplicate")
+"""Reasons for which a frame is left out that one may see otherwise; the others could not be laid on the rest."""
 OPEN_END = 0.03
 """Share of the places that are sharper still past the last frame, from which that is said."""
 
@@ -205,6 +207,8 @@ def _findings(intake, numbers, checked, missing, unreadable):
     for found in checked.findings:
         covered = not any(_concerns(found, gap, checked) for gap in missing)
         message, remedy, costs = spoken(found, intake.names, _where(found, numbers, checked), covered)
+        if found.code in CAN_BE_PUT_BACK and found.frame not in checked.left_out:
+            remedy, costs = "You put it back: it is used all the same.", 1
         told.append(
             FindingReport(
                 code=found.code,

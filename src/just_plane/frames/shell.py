@@ -52,7 +52,7 @@ def _guarded(run, options):
 def _check(options):
     numbers = _numbers(options.plan)
     intake = take_in(options.folder)
-    report, _ = check_intake(intake, numbers, progress("checked"))
+    report, _ = check_intake(intake, numbers, progress("checked"), _put_back(options, intake))
     if options.out is not None:
         if not options.quick and len([frame for frame in report.frames if frame.used]) >= 2:
             facts = stack_facts(numbers, report.width_px)
@@ -68,7 +68,7 @@ def _merge(options):
     intake = take_in(options.folder)
     report = _report(options.check, intake) if options.check else None
     if report is None:
-        report, _ = check_intake(intake, numbers, progress("checked"))
+        report, _ = check_intake(intake, numbers, progress("checked"), _put_back(options, intake))
     elif options.plan is None:
         numbers = report.plan
     if len([frame for frame in report.frames if frame.used]) < 2:
@@ -99,6 +99,13 @@ def _merged(folder, stack, report, methods, slabs=None):
             bands.append(rows)
         report = write_made(folder, methods, stack, report, deep, bands)
         return write_slabs(folder, stack, report, slabs, Path(scratch)) if slabs else report
+
+
+def _put_back(options, intake):
+    unknown = [name for name in options.put_back if name not in intake.names]
+    if unknown:
+        raise FolderError(f"There is no frame {unknown[0]} in {intake.folder}.", "Give --put-back a name as listed.")
+    return options.put_back
 
 
 def _numbers(path):

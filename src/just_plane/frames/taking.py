@@ -81,7 +81,7 @@ def judge_task(order, needs, out, progress):
     """Judge the stack by its slabs: the report, and the contrast of places through the frames."""
     progress(0, 1, "")
     intake, numbers, _ = stack_of(order)
-    report, checked = judge(intake, numbers, [slab_of(need) for need in needs])
+    report, checked = judge(intake, numbers, [slab_of(need) for need in needs], order["put_back"])
     write_arrays(out, {"report": np.frombuffer(report.model_dump_json().encode(), np.uint8)} | _curves(checked))
 
 

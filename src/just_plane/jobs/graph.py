@@ -64,7 +64,8 @@ def _check(job, request, results, work, workers, progress):
                   [hashes[max(first - 1, 0) : last], first, measured_by])
         for first, last in slabs(count)
     ]  # fmt: skip
-    judged = tasks.add("judge", 2, {}, measured, [intake.names, hashes, request["numbers"], request["folder"]])
+    order = {"put_back": request.get("put_back", [])}
+    judged = tasks.add("judge", 2, order, measured, [intake.names, hashes, request["numbers"], request["folder"]])
     a_share = -(-count // workers)
     focused = [tasks.add("focus", FOCUS * a_share, {"part": [share, workers]}, [judged]) for share in range(workers)]
     depth = tasks.add("depth", 2, {}, [judged, *focused])

@@ -17,7 +17,7 @@ def digest_of(*parts):
     return hashlib.blake2b(json.dumps(parts, sort_keys=True).encode(), digest_size=16).hexdigest()
 
 
-def check_request(folder, numbers, methods, slabs=None):
+def check_request(folder, numbers, methods, slabs=None, put_back=()):
     """The request of a check, and its key.
 
     Parameters
@@ -26,6 +26,7 @@ def check_request(folder, numbers, methods, slabs=None):
     numbers : StackNumbers
     methods : list of str
     slabs : (int, int) or None   Frames of a slab, and those it shares with the one before.
+    put_back : list of str       Frames that are used though they would be left out.
 
     Returns
     -------
@@ -41,6 +42,7 @@ def check_request(folder, numbers, methods, slabs=None):
         "numbers": numbers.model_dump(),
         "methods": sorted(methods),
         "slabs": list(slabs) if slabs else None,
+        "put_back": sorted(put_back),
     }
     return json.dumps(request), digest_of(CODE, request, stamps(take_in(folder)))
 

@@ -57,7 +57,7 @@ export function CheckPanel({ shotId }: { shotId: string }) {
         </AnswerBox>
       ) : null}
       {report && job ? <PlanNow job={job} check={check} /> : null}
-      {report ? <Answered report={report} jobId={job?.job_id ?? ""} shotId={shotId} /> : null}
+      {report && job ? <Answered report={report} job={job} check={check} shotId={shotId} /> : null}
       {!job && !check.loading ? (
         <Lead>
           Every frame is measured before the set is taken down: what is sharp in none, what moved, what is
@@ -145,9 +145,20 @@ function MoreFrames({ report, shotId }: { report: CheckReport; shotId: string })
   );
 }
 
-function Answered({ report, jobId, shotId }: { report: CheckReport; jobId: string; shotId: string }) {
+function Answered({
+  report,
+  job,
+  check,
+  shotId,
+}: {
+  report: CheckReport;
+  job: Job;
+  check: Check;
+  shotId: string;
+}) {
   const { verdict } = report;
-  const file = (kind: string) => `/api/jobs/${jobId}/files/${kind}`;
+  const file = (kind: string) => `/api/jobs/${job.job_id}/files/${kind}`;
+  const { folder, methods, slabs } = job;
   return (
     <>
       <AnswerBox {...(verdict.may_come_down ? {} : { "data-trouble": "" })}>
@@ -155,7 +166,12 @@ function Answered({ report, jobId, shotId }: { report: CheckReport; jobId: strin
         {verdict.action}
       </AnswerBox>
       <MoreFrames report={report} shotId={shotId} />
-      <Findings report={report} />
+      <Findings
+        report={report}
+        putBack={job.put_back}
+        busy={check.start.isPending}
+        onPutBack={(putBack) => check.start.mutate({ folder, methods, slabs, numbers: report.plan, putBack })}
+      />
       <FactList rows={factsOf(report)} />
       {[...report.against_plan, ...report.not_judged].map((sentence) => (
         <Lead key={sentence}>{sentence}</Lead>

@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { CheckReport } from "../../api/types";
-import { weightOf } from "./words";
+import { Button } from "../../controls/Button";
+import { WHY_LEFT_OUT, weightOf } from "./words";
 
 const List = styled.ul`
   list-style: none;
@@ -22,6 +23,10 @@ const Item = styled.li`
   span {
     color: ${({ theme }) => theme.soft};
   }
+  button {
+    display: block;
+    margin-top: 6px;
+  }
   &[data-weight="dear"] {
     border-left: 4px dashed ${({ theme }) => theme.trouble};
   }
@@ -30,17 +35,44 @@ const Item = styled.li`
   }
 `;
 
-/** What was found, in the order of what it would cost at home. */
-export function Findings({ report }: { report: CheckReport }) {
+interface Props {
+  report: CheckReport;
+  /** Frames that are used though they would be left out. */
+  putBack: readonly string[];
+  /** Look again, with these put back. */
+  onPutBack: (names: string[]) => void;
+  busy: boolean;
+}
+
+/** What was found, in the order of what it would cost at home; a frame that was left out can be put back. */
+export function Findings({ report, putBack, onPutBack, busy }: Props) {
   if (!report.findings.length) return null;
   return (
     <List aria-label="What was found">
-      {report.findings.map((finding, index) => (
-        <Item key={`${finding.code}-${index}`} data-weight={weightOf(finding)}>
-          <strong>{finding.message}</strong>
-          <span>{finding.remedy}</span>
-        </Item>
-      ))}
+      {report.findings.map((finding, index) => {
+        const frame = finding.frame === null ? undefined : report.frames[finding.frame];
+        const left = frame && WHY_LEFT_OUT.includes(frame.why_not) ? frame.file : null;
+        const back = frame && putBack.includes(frame.file) && WHY_LEFT_OUT.includes(finding.code);
+        return (
+          <Item key={`${finding.code}-${index}`} data-weight={weightOf(finding)}>
+            <strong>{finding.message}</strong>
+            <span>{finding.remedy}</span>
+            {left ? (
+              <Button isDisabled={busy} onPress={() => onPutBack([...putBack, left])}>
+                Use it all the same
+              </Button>
+            ) : null}
+            {back ? (
+              <Button
+                isDisabled={busy}
+                onPress={() => onPutBack(putBack.filter((name) => name !== frame.file))}
+              >
+                You put it back: leave it out
+              </Button>
+            ) : null}
+          </Item>
+        );
+      })}
     </List>
   );
 }

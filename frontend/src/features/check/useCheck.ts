@@ -16,6 +16,7 @@ export interface Asked {
   /** By the shot's plan, or by none. */
   plan?: "shot" | "none";
   slabs?: Job["slabs"];
+  putBack?: string[];
 }
 
 /** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
@@ -35,8 +36,12 @@ export function useCheck(shotId: string) {
   });
   const again = () => client.invalidateQueries({ queryKey: ["checks", shotId] });
   const start = useMutation({
-    mutationFn: ({ folder, methods, numbers = null, plan = "shot", slabs = null }: Asked) =>
-      dataOf(api.POST("/api/checks", { body: { folder, methods, numbers, plan, slabs, shot_id: shotId } })),
+    mutationFn: ({ folder, methods, numbers = null, plan = "shot", slabs = null, putBack = [] }: Asked) =>
+      dataOf(
+        api.POST("/api/checks", {
+          body: { folder, methods, numbers, plan, slabs, put_back: putBack, shot_id: shotId },
+        }),
+      ),
     onSettled: again,
   });
   const stop = useMutation({

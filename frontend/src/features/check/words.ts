@@ -13,6 +13,9 @@ export const METHOD_HINTS: Record<ProofMethod, string> = {
   pyramid: "for hairs and edges that cross",
 };
 
+/** Reasons for which a frame is left out that one may see otherwise. */
+export const WHY_LEFT_OUT: readonly string[] = ["shake", "dead_flash", "duplicate"];
+
 /** A finding as a kind of mark: what costs the picture is broken through, a word is thin. */
 export const weightOf = (finding: FindingReport) =>
   finding.costs >= 3 ? "dear" : finding.costs === 2 ? "work" : "word";

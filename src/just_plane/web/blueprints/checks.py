@@ -52,7 +52,7 @@ def check_frames(body: CheckAsked):
         numbers = stack_numbers(store().shots.get(body.shot_id).body) if planned else StackNumbers()
     try:
         slabs = None if body.slabs is None else (body.slabs.frames, body.slabs.shared)
-        request_json, key = check_request(Path(body.folder), numbers, list(body.methods), slabs)
+        request_json, key = check_request(Path(body.folder), numbers, list(body.methods), slabs, body.put_back)
     except FolderError as error:
         return refuse(422, "folder.refused", error.message, error.remedy, "/folder")
     job = store().jobs.ask("check", request_json, key, body.shot_id)
@@ -143,6 +143,7 @@ def _told(job, *, with_report=False):
         asked_at=job.asked_at,
         report=report_of(job) if with_report else None,
         slabs=_slabs(request),
+        put_back=request.get("put_back", []),
         plan_now=_plan_now(job, request) if with_report and job.state == "done" else "none",
     )
 
