@@ -214,6 +214,9 @@ def _serve(options, folder, *, demo):
     if options.tls and not options.on_network:
         print("just-plane: --tls encrypts what goes over the network: add --on-network.", file=sys.stderr)
         return 2
+    if options.certificates is not None and options.hosts is None:
+        print("just-plane: --certificates are for hosts: name where they meet with --hosts.", file=sys.stderr)
+        return 2
     # Imported here so that `plan` starts without the web's imports.
     from just_plane.demo.catalogue import fill
     from just_plane.web.server import listen

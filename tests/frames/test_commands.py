@@ -238,3 +238,17 @@ def test_a_frame_that_was_left_out_can_be_put_back_and_is_merged_then(tmp_path, 
     assert reports[1]["verdict"]["may_come_down"]
     assert run("check", folder, "--put-back", "P0199.tif") == 2
     assert "There is no frame P0199.tif" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("shared", ["6", "9", "-1"])
+def test_slabs_cannot_share_all_of_their_frames(tmp_path, capsys, shared):
+    _, folder = frames_of(tmp_path)
+    assert run("merge", folder, "--out", tmp_path / "out", "--slabs", "6", "--shared", shared) == 2
+    assert f"cannot share {shared}" in capsys.readouterr().err
+    assert not (tmp_path / "out").exists()
+
+
+def test_a_slab_of_three_frames_is_none(tmp_path, capsys):
+    with pytest.raises(SystemExit):
+        run("merge", tmp_path, "--out", tmp_path, "--slabs", "3")
+    assert "a slab has 4 to 100 frames" in capsys.readouterr().err

@@ -5,10 +5,10 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from just_plane.contract.stack_numbers import StackNumbers
+from just_plane.contract.stack_numbers import NamedPlace, StackNumbers
 from just_plane.frames.checking import with_pitch
 from just_plane.frames.intake import FolderError, natural, take_in
-from just_plane.frames.report import crop_of
+from just_plane.frames.report import crop_of, places_of
 from just_plane.pictures.frames import frame_facts
 
 PICTURE = (np.random.default_rng(1).uniform(40, 200, (64, 96, 3))).astype(np.uint8)
@@ -186,3 +186,12 @@ def test_frames_of_the_middle_of_the_sensor_are_judged_by_their_own_pixels_and_p
     assert crop_of(StackNumbers(sensor_width_mm=12.0, pixel_pitch_mm=0.0405), 300) == 1.0
     assert crop_of(StackNumbers(), 300) == 1.0
     assert with_pitch(StackNumbers(pixel_pitch_mm=0.02), take_in(tmp_path)).pixel_pitch_mm == 0.02
+
+
+def test_a_point_is_looked_for_where_it_lies_in_a_frame_of_the_middle_of_the_sensor():
+    points = [NamedPlace(name="A", from_left=0.5, from_top=0.5), NamedPlace(name="B", from_left=0.55, from_top=0.4)]
+    numbers = StackNumbers(sensor_width_mm=12.0, pixel_pitch_mm=0.01, points=[*points])
+    # The sensor is 1200 px wide, and 800 high: a twentieth of it is 60 px, a tenth 80.
+    assert places_of(numbers, 300, 200) == pytest.approx(np.array([[149.5, 99.5], [209.5, 19.5]]))
+    whole = StackNumbers(sensor_width_mm=3.0, pixel_pitch_mm=0.01, points=[*points])
+    assert places_of(whole, 300, 200) == pytest.approx(np.array([[149.5, 99.5], [164.5, 79.5]]))

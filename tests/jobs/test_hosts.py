@@ -145,6 +145,8 @@ def test_missing_certificates_and_nobody_there_are_said_in_words(tmp_path, capsy
     engine = HostsEngine(nobody, None, tmp_path)
     with pytest.raises(HostsError, match="No scheduler answers"):
         engine.meet()
+    assert main(["serve", "--data", data, "--port", "0", "--certificates", str(tmp_path)]) == 2
+    assert "--hosts" in capsys.readouterr().err
     assert main(["work", "--hosts", "tcp://10.1.2.3:8786"]) == 2
     assert main(["meet", "--host", "10.1.2.3"]) == 2
 

@@ -11,12 +11,11 @@ import pytest
 
 from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.frames.finishing import REPORT
-from just_plane.frames.tasks import do_task
-from just_plane.jobs import course
 from just_plane.jobs.cleaning import Cleaning
 from just_plane.jobs.embedded import EmbeddedEngine
 from just_plane.jobs.requests import check_request, part_file, result_file, results_folder
 from just_plane.jobs.runner import Runner, _has_ended
+from just_plane.store.errors import DiskError
 from just_plane.store.folder import open_store
 from just_plane.store.work import SILENT_S, StoodBackError, Task, Work
 from stacks.camera import write
@@ -322,5 +321,22 @@ def test_a_disk_that_refuses_ends_the_job_in_words(jobs, counting, frames):
     assert "disk refused" in jobs.get(job.job_id).message or "could not be written" in jobs.get(job.job_id).message
 
 
-def test_the_course_is_held_to_the_work_that_pieces_name():
-    assert course.do_task is do_task
+def test_a_data_file_that_cannot_be_used_for_a_moment_costs_no_job(jobs, counting, frames, monkeypatch):
+    runner, engine = counting
+    real, refused = runner.work.done, []
+
+    def done(owner, job_id, task, size):
+        if task.kind == "judge" and not refused:
+            refused.append(task.kind)
+            raise DiskError("The disk is full, so this change could not be saved.", "Free some space and try again.")
+        real(owner, job_id, task, size)
+
+    monkeypatch.setattr(runner.work, "done", done)
+    job = ask(jobs, frames)
+    runner.wake()
+    until(lambda: jobs.get(job.job_id).state in ("done", "failed"))
+    assert jobs.get(job.job_id).state == "done"
+    # It began anew, and found what had been done: nothing was judged twice.
+    assert refused
+    assert jobs.get(job.job_id).tries == 2
+    assert engine.kinds.count("judge") == 1

@@ -1,13 +1,6 @@
 import { useRef, useState } from "react";
 import styled from "styled-components";
-
-const Panes = styled.div`
-  display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: minmax(0, 1fr);
-  gap: 14px;
-  min-height: 0;
-`;
+import { Panes } from "./panes";
 
 const Pane = styled.div`
   min-width: 0;

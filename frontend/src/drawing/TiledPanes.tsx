@@ -1,16 +1,9 @@
 import { useEffect, useRef, type ReactNode } from "react";
 import styled from "styled-components";
+import { Panes } from "./panes";
 import { held, levelFor, levelsOf, tilesIn, wholeIn, zoomedAt, type Size, type View } from "./tiles";
 import { useSize } from "./useSize";
 import { usePanning } from "./usePanning";
-
-const Panes = styled.div`
-  display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: minmax(0, 1fr);
-  gap: 14px;
-  min-height: 0;
-`;
 
 const Pane = styled.div`
   position: relative;

@@ -105,18 +105,25 @@ def crop_of(numbers, width):
     return 1.0 if abs(times - 1) < WHOLE else times
 
 
+def places_of(numbers, width, height):
+    """Where the named points lie in the frames.
+
+    Parameters
+    ----------
+    numbers : StackNumbers
+    width, height : int      Of the frames, px.
+
+    Returns
+    -------
+    (N, 2) array             x, y in px; outside of the frame where it shows less than the sensor.
+    """
+    shares = np.array([[one.from_left, one.from_top] for one in numbers.points])
+    return (0.5 + (shares - 0.5) * crop_of(numbers, width)) * np.array([width, height]) - 0.5
+
+
 def _places(numbers, checked, width, height, reduction):
     if numbers.points:
-        times = crop_of(numbers, width)
-        return np.array(
-            [
-                [
-                    (0.5 + (one.from_left - 0.5) * times) * width - 0.5,
-                    (0.5 + (one.from_top - 0.5) * times) * height - 0.5,
-                ]
-                for one in numbers.points
-            ]
-        )
+        return places_of(numbers, width, height)
     if checked.grid is None:
         return np.zeros((0, 2))
     return checked.grid.places * reduction + (reduction - 1) / 2

@@ -64,6 +64,10 @@ def _check(options):
 
 
 def _merge(options):
+    if options.slabs and not 0 <= options.shared < options.slabs:
+        raise FolderError(
+            f"Slabs of {options.slabs} frames cannot share {options.shared}.", "Give --shared fewer, from 0 on."
+        )
     numbers = _numbers(options.plan)
     intake = take_in(options.folder)
     report = _report(options.check, intake) if options.check else None

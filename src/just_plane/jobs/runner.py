@@ -164,6 +164,9 @@ class Runner:
             state = "cancelled"
         except StoodBackError:
             raise
+        except StoreError:
+            self._take_up_again(job)
+            return
         except Exception:
             # Nothing may leave a job running without a runner.
             if self._stopping:
@@ -177,9 +180,15 @@ class Runner:
         except StoodBackError:
             raise
         except StoreError:
-            log.warning("job %s ended as %s; the data file could not be written", job.job_id, state)
+            self._take_up_again(job)
+            return
         shutil.rmtree(self._scratch(job), ignore_errors=True)
         self.cleaning.after(job, state)
+
+    def _take_up_again(self, job):
+        """The data file could not be used for a moment: the next turn finds the job waiting, and what is done of it."""
+        log.warning("job %s waits: the data file could not be used", job.job_id)
+        self._owner = None
 
     def _scratch_again(self, job):
         """An empty place for word to and from workers."""

@@ -117,7 +117,14 @@ function PlanNow({ job, check }: { job: Job; check: Check }) {
       {job.report?.plan.step_mm == null ? "without the plan of this shot" : "by an earlier plan"}.
       <Button
         isDisabled={check.start.isPending}
-        onPress={() => check.start.mutate({ folder: job.folder, methods: job.methods, slabs: job.slabs })}
+        onPress={() =>
+          check.start.mutate({
+            folder: job.folder,
+            methods: job.methods,
+            slabs: job.slabs,
+            putBack: job.put_back,
+          })
+        }
       >
         Judge it by the plan as it is now
       </Button>

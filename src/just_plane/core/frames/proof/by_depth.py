@@ -56,10 +56,7 @@ class DepthMerge:
         picture : (h, w, 3) int16 array   0 to 8192, encoded: what the part looks at.
         part : Part
         """
-        whole = (slice(part.upper, part.lower), slice(part.first, part.last))
-        piece = tuple(
-            slice(side.start - edge, side.stop - edge) for side, edge in zip(whole, (part.top, part.left), strict=True)
-        )
+        whole, piece = part.places()
         away = np.abs(self._depth[whole] - np.float32(frame))
         weight = np.clip(0.5 + (0.5 - away) / SOFT, 0, 1)
         self._sum[whole] += cv2.multiply(picture[piece], cv2.merge([weight] * 3), dtype=cv2.CV_16S)

@@ -109,14 +109,14 @@ class DetailMerge:
         part : Part
         """
         for level in range(LEVELS):
-            whole, piece = _places(level, part)
+            whole, piece = part.places(level)
             energy, best = levels.energy[level][piece], self._energy[level][whole]
             wins = cv2.compare(energy, best, cv2.CMP_GT)
             if self._windows is not None:
                 wins = cv2.bitwise_and(wins, self._windows[level].allow(frame, whole, wins.shape))
             cv2.copyTo(energy, wins, best)
             cv2.copyTo(levels.detail[level][piece], wins, self._detail[level][whole])
-        whole, piece = _places(LEVELS, part)
+        whole, piece = part.places(LEVELS)
         weight = self._weight(frame, levels, whole, piece)
         self._base[whole] += weight[..., np.newaxis] * levels.base[piece].astype(np.int64)
         self._base_weight[whole] += weight
@@ -178,16 +178,6 @@ class _Allowed(NamedTuple):
 
 _LUMA = np.array([[0.114, 0.587, 0.299]], np.float32)
 """Blue, green, red, as OpenCV keeps them."""
-
-
-def _places(level, part):
-    """Rows and columns of a level: in the strip, and in what the part looks at."""
-    whole, piece = [], []
-    for start, stop, edge in ((part.upper, part.lower, part.top), (part.first, part.last, part.left)):
-        first, last = start >> level, (stop + (1 << level) - 1) >> level
-        whole.append(slice(first, last))
-        piece.append(slice(first - (edge >> level), last - (edge >> level)))
-    return tuple(whole), tuple(piece)
 
 
 def _any_of_four(values):

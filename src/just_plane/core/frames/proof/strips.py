@@ -67,6 +67,24 @@ class Part(NamedTuple):
     bottom: int
     """What is looked at: a margin more, where there is picture. ``top`` may be above the strip's own."""
 
+    def places(self, level=0):
+        """Rows and columns that are taken.
+
+        Parameters
+        ----------
+        level : int   Times that the pixels were halved each way.
+
+        Returns
+        -------
+        ((slice, slice), (slice, slice))   In the strip; in what is looked at.
+        """
+        whole, piece = [], []
+        for start, stop, edge in ((self.upper, self.lower, self.top), (self.first, self.last, self.left)):
+            first, last = start >> level, (stop + (1 << level) - 1) >> level
+            whole.append(slice(first, last))
+            piece.append(slice(first - (edge >> level), last - (edge >> level)))
+        return tuple(whole), tuple(piece)
+
 
 def strips(height, width, below=BELOW):
     """Cut a picture.
