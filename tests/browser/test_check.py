@@ -76,7 +76,7 @@ def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_l
     assert download.value.suggested_filename.endswith("-check.json")
     # The dark frame was left out; it is put back, and left out again.
     page.get_by_role("button", name="Use it all the same").click()
-    back = page.get_by_role("button", name="You put it back: leave it out")
+    back = page.get_by_role("button", name="Leave it out again")
     expect(back).to_be_visible(timeout=PATIENCE_MS)
     expect(found).to_contain_text("it is used all the same")
 

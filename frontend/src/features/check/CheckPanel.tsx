@@ -56,7 +56,6 @@ export function CheckPanel({ shotId }: { shotId: string }) {
           {job.remedy}
         </AnswerBox>
       ) : null}
-      {report && job ? <PlanNow job={job} check={check} /> : null}
       {report && job ? <Answered report={report} job={job} check={check} shotId={shotId} /> : null}
       {!job && !check.loading ? (
         <Lead>
@@ -172,6 +171,7 @@ function Answered({
         <strong>{verdict.answer}</strong>
         {verdict.action}
       </AnswerBox>
+      <PlanNow job={job} check={check} />
       <MoreFrames report={report} shotId={shotId} />
       <Findings
         report={report}

@@ -67,7 +67,7 @@ export function Findings({ report, putBack, onPutBack, busy }: Props) {
                 isDisabled={busy}
                 onPress={() => onPutBack(putBack.filter((name) => name !== frame.file))}
               >
-                You put it back: leave it out
+                Leave it out again
               </Button>
             ) : null}
           </Item>
