@@ -8,7 +8,7 @@ from PIL import Image
 from just_plane.contract.stack_numbers import NamedPlace, StackNumbers
 from just_plane.frames.checking import with_pitch
 from just_plane.frames.intake import FolderError, natural, take_in
-from just_plane.frames.report import crop_of, places_of
+from just_plane.frames.sensor import crop_of, places_of
 from just_plane.pictures.frames import frame_facts
 
 PICTURE = (np.random.default_rng(1).uniform(40, 200, (64, 96, 3))).astype(np.uint8)

@@ -30,6 +30,16 @@ def test_a_frame_says_of_itself_what_was_set(tmp_path, write, name, kind):
         assert (facts.taken, facts.camera) == ("2026:05:03 10:00:07", "simulated camera")
 
 
+def test_a_frame_tells_how_wide_its_pixels_are_on_the_sensor_and_a_smaller_copy_of_it_does_not(tmp_path):
+    write_jpeg(tmp_path / "a.jpg", scene(), NOTES._replace(pitch_mm=0.0105))
+    assert frame_facts(tmp_path / "a.jpg").pitch_mm == pytest.approx(0.0105, rel=1e-4)
+    with Image.open(tmp_path / "a.jpg") as whole:
+        whole.resize((120, 80)).save(tmp_path / "b.jpg", exif=whole.getexif().tobytes())
+    assert frame_facts(tmp_path / "b.jpg").pitch_mm is None
+    write_jpeg(tmp_path / "c.jpg", scene(), NOTES)
+    assert frame_facts(tmp_path / "c.jpg").pitch_mm is None
+
+
 def test_a_jpeg_is_toned_as_screens_are(tmp_path):
     write_jpeg(tmp_path / "a.jpg", scene(), NOTES)
     with Image.open(tmp_path / "a.jpg") as picture:

@@ -109,8 +109,13 @@ def test_frames_made_up_for_a_shot_are_checked_by_its_numbers(served):
     job = client.post("/api/checks", json=asked).get_json()
     done = _ended(client, job["job_id"])
     assert done["report"]["verdict"]["may_come_down"]
+    assert done["plan_now"] == "same"
+    bare = client.post("/api/checks", json={"folder": made["folder"], "shot_id": pod["shot_id"], "plan": "none"})
+    without = _ended(client, bare.get_json()["job_id"])
+    assert without["report"]["plan"]["step_mm"] is None
+    assert without["plan_now"] == "other"
     listed = client.get(f"/api/shots/{pod['shot_id']}/checks").get_json()["jobs"]
-    assert [one["job_id"] for one in listed] == [job["job_id"]]
+    assert [one["job_id"] for one in listed] == [without["job_id"], job["job_id"]]
     assert results_folder(store.jobs.folder, store.jobs.get(job["job_id"]).request_key).exists()
 
 

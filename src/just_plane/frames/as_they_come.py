@@ -16,7 +16,7 @@ from just_plane.core.frames.check.series import Follower
 from just_plane.core.frames.check.similarity import moved
 from just_plane.frames.arriving import place_of
 from just_plane.frames.camera_notes import NOTHING_ASKED, dark_frame, differs
-from just_plane.frames.checking import stack_facts
+from just_plane.frames.checking import of_pixels, stack_facts
 from just_plane.pictures.frames import FrameFacts, as_float, frame_facts, read_grey, same_pixels
 from just_plane.pictures.reading import PictureError
 
@@ -91,8 +91,7 @@ class Watching:
 
     def _shown(self, path, facts):
         if self._follower is None:
-            if self._numbers.pixel_pitch_mm is None and facts.pitch_mm is not None:
-                self._numbers = self._numbers.model_copy(update={"pixel_pitch_mm": facts.pitch_mm})
+            self._numbers = of_pixels(self._numbers, facts.width, facts.pitch_mm)
             stack = stack_facts(self._numbers, facts.width)
             self._reduction = stack.reduction(facts.width)
         picture = read_grey(facts, self._reduction)

@@ -65,11 +65,16 @@ def check_intake(intake, numbers=None, progress=None, put_back=()) -> tuple[Chec
 
 def with_pitch(numbers, intake) -> StackNumbers:
     """The numbers with the pitch of pixels that these frames have, where the numbers leave it to them."""
-    noted = next((one.pitch_mm for one in intake.facts if one is not None and one.pitch_mm is not None), None)
-    pitch = noted or stack_facts(numbers, intake.size[0]).pixel_pitch
-    if pitch is not None and numbers.pixel_pitch_mm is None:
-        return numbers.model_copy(update={"pixel_pitch_mm": pitch})
-    return numbers
+    noted = next((one for one in intake.facts if one is not None and one.pitch_mm is not None), None)
+    return of_pixels(numbers, intake.size[0], None if noted is None else noted.pitch_mm)
+
+
+def of_pixels(numbers, width, noted_mm) -> StackNumbers:
+    """The same for frames so many pixels wide: by what the camera noted, else by the width of the sensor."""
+    if numbers.pixel_pitch_mm is not None:
+        return numbers
+    pitch = noted_mm or stack_facts(numbers, width).pixel_pitch
+    return numbers if pitch is None else numbers.model_copy(update={"pixel_pitch_mm": pitch})
 
 
 def judge(intake, numbers, parts, put_back=()) -> tuple[CheckReport, Checked]:

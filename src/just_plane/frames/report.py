@@ -10,6 +10,7 @@ from just_plane.core.frames.check.findings import LEAST_FRAMES
 from just_plane.core.frames.check.pairs import against_beside
 from just_plane.core.frames.proof.crop import covered_by_all
 from just_plane.frames.against_plan import against_plan
+from just_plane.frames.sensor import places_of, shown
 from just_plane.frames.verdict import verdict
 from just_plane.frames.words import at_mm, spoken
 
@@ -42,7 +43,7 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
     told = _findings(intake, numbers, checked, missing, unreadable)
     known = [one.covered for one in covered if one.covered is not None]
     left, top, right, bottom = crop_box(checked, width, height, reduction)
-    not_judged = [*intake.said, *_of_the_sensor(numbers, width), *_not_judged(checked, facts, covered)]
+    not_judged = [*intake.said, *shown(numbers, width), *_not_judged(checked, facts, covered)]
     told_gaps = [_gap(one, numbers, checked) for one in missing]
     return CheckReport(
         name=intake.folder.resolve().name or "stack",
@@ -81,44 +82,6 @@ def crop_box(checked, width, height, reduction):
     used = [checked.to_reference[frame] for frame in used_frames(checked) if frame in checked.to_reference]
     left, top, right, bottom = covered_by_all(used, width, height)
     return left, top, right - (right - left) % reduction, bottom - (bottom - top) % reduction
-
-
-WHOLE = 0.03
-"""Frames as wide as the sensor within this share show all of it."""
-
-
-def crop_of(numbers, width):
-    """How many times wider the sensor is than what the frames show of it, around the middle.
-
-    Parameters
-    ----------
-    numbers : StackNumbers   With the pitch of the frames' pixels.
-    width : int              Of the frames, px.
-
-    Returns
-    -------
-    float                    1 where they show all of it, or one of the two is not known.
-    """
-    if numbers.sensor_width_mm is None or numbers.pixel_pitch_mm is None:
-        return 1.0
-    times = numbers.sensor_width_mm / (numbers.pixel_pitch_mm * width)
-    return 1.0 if abs(times - 1) < WHOLE else times
-
-
-def places_of(numbers, width, height):
-    """Where the named points lie in the frames.
-
-    Parameters
-    ----------
-    numbers : StackNumbers
-    width, height : int      Of the frames, px.
-
-    Returns
-    -------
-    (N, 2) array             x, y in px; outside of the frame where it shows less than the sensor.
-    """
-    shares = np.array([[one.from_left, one.from_top] for one in numbers.points])
-    return (0.5 + (shares - 0.5) * crop_of(numbers, width)) * np.array([width, height]) - 0.5
 
 
 def _places(numbers, checked, width, height, reduction):
@@ -275,15 +238,6 @@ def _gap(gap, numbers, checked):
         frames_needed=needed,
         focuses_mm=[] if numbers.step_mm is None else [_mm(place, numbers) for place in wanted],
     )
-
-
-def _of_the_sensor(numbers, width):
-    times = crop_of(numbers, width)
-    if times == 1:
-        return []
-    return [
-        f"By the camera's notes of its pixels these frames show the middle {100 / times:.0f} % of the sensor's width."
-    ]
 
 
 def _not_judged(checked, facts, covered):

@@ -99,7 +99,10 @@ def proof_tiff(path, picture, facts, px_per_mm=None):
 
 
 def _all_packed(picture):
-    """Strips packed, several at a time: packing takes longer than all else of a file, and needs no lock."""
+    """Strips packed, several at a time: packing takes longer than all else of a file, and needs no lock.
+
+    By hand, since tifffile packs pages that are held whole; strips that are packed already it takes one by one.
+    """
     with ThreadPoolExecutor(PACKERS) as pool:
         coming: deque = deque()
         for strip in picture.strips(TIFF_ROWS):
