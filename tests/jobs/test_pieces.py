@@ -1,5 +1,6 @@
 """Jobs in pieces: rested and gone on with, taken over by another server, not done twice, cleared away."""
 
+import json
 import os
 import shutil
 import subprocess
@@ -281,7 +282,7 @@ def test_the_folder_is_kept_to_a_size_the_longest_unused_goes_first(jobs):
     old = kept(jobs, "focus", "1" * 32, 600, (now - timedelta(days=2)).isoformat())
     new = kept(jobs, "focus", "2" * 32, 600, now.isoformat())
     short = kept(jobs, "merge", "3" * 32, 10, (now - timedelta(days=1)).isoformat())
-    cleaning = Cleaning(jobs.folder, Work(jobs.database), 1000)
+    cleaning = Cleaning(jobs, Work(jobs.database), 1000)
     assert cleaning.sweep(now) == 1
     assert [path.exists() for path in (old, new, short)] == [False, True, True]
     # What a job that broke off had merged goes after a week.
@@ -296,7 +297,7 @@ def test_what_no_row_tells_of_goes_after_a_day_and_nothing_while_a_job_is_open(j
     lost.write_bytes(b"x")
     half = results_folder(jobs.folder, "b" * 32).with_name(".tmp-1-b")
     half.mkdir(parents=True)
-    cleaning = Cleaning(jobs.folder, Work(jobs.database), 1000)
+    cleaning = Cleaning(jobs, Work(jobs.database), 1000)
     assert cleaning.sweep() == 0
     assert lost.exists()
     tomorrow = datetime.now(UTC) + timedelta(days=1, minutes=1)
@@ -307,6 +308,27 @@ def test_what_no_row_tells_of_goes_after_a_day_and_nothing_while_a_job_is_open(j
     jobs.cancel(job.job_id)
     assert cleaning.sweep(tomorrow) == 1
     assert not lost.exists()
+
+
+def test_copies_that_were_brought_go_a_month_after_the_last_look(jobs):
+    data = jobs.folder.parent
+    batches = [data / "brought" / (digit * 32) for digit in "123"]
+    for batch in batches:
+        batch.mkdir(parents=True)
+        (batch / "a.jpg").write_bytes(b"x")
+        os.utime(batch / "a.jpg", (0, 0))
+    unseen, looked_at, fresh = batches
+    for batch in (unseen, looked_at):
+        os.utime(batch, (0, 0))
+    jobs.cancel(jobs.ask("check", json.dumps({"folder": str(looked_at)}), "f" * 32).job_id)
+    cleaning = Cleaning(jobs, Work(jobs.database))
+    cleaning.sweep()
+    assert [batch.exists() for batch in batches] == [False, True, True]
+    later = datetime.now(UTC) + timedelta(days=29)
+    cleaning.sweep(later)
+    assert [looked_at.exists(), fresh.exists()] == [True, True]
+    cleaning.sweep(later + timedelta(days=2))
+    assert [looked_at.exists(), fresh.exists()] == [False, False]
 
 
 def test_a_disk_that_refuses_ends_the_job_in_words(jobs, counting, frames):

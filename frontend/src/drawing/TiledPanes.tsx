@@ -1,7 +1,18 @@
 import { useEffect, useRef, type ReactNode } from "react";
 import styled from "styled-components";
 import { Panes } from "./panes";
-import { held, levelFor, levelsOf, tilesIn, wholeIn, zoomedAt, type Size, type View } from "./tiles";
+import {
+  held,
+  levelFor,
+  levelsOf,
+  tilesIn,
+  viewOn,
+  wholeIn,
+  zoomedAt,
+  type Placed,
+  type Size,
+  type View,
+} from "./tiles";
 import { useSize } from "./useSize";
 import { usePanning } from "./usePanning";
 
@@ -37,17 +48,22 @@ const Sheet = styled.div`
 export interface Tiled {
   id: string;
   label: string;
+  size: Size;
+  /** How it lies on the picture whose places are shared; null: it is of those places. */
+  placed: Placed | null;
   /** Address of a tile. */
   tile: (level: number, column: number, row: number) => string;
 }
 
 interface Props {
-  pictures: readonly Tiled[];
+  /** null: it is still being fetched. */
+  pictures: readonly (Tiled | null)[];
+  /** Of the picture whose places are shared. */
   size: Size;
   /** null: the whole picture. */
   view: View | null;
   onView: (view: View) => void;
-  /** Drawn over each picture: places are px of the picture times scale, from the corner that is given. */
+  /** Drawn over each picture of the shared places: places are px of the picture times scale, from the corner that is given. */
   over?: (place: { scale: number; left: number; top: number; width: number; height: number }) => ReactNode;
 }
 
@@ -55,9 +71,13 @@ interface Props {
 export function TiledPanes({ pictures, size, view, onView, over }: Props) {
   return (
     <Panes>
-      {pictures.map((picture, index) => (
-        <OnePane key={index} picture={picture} size={size} view={view} onView={onView} over={over} />
-      ))}
+      {pictures.map((picture, index) =>
+        picture ? (
+          <OnePane key={index} picture={picture} size={size} view={view} onView={onView} over={over} />
+        ) : (
+          <Pane key={index} aria-busy />
+        ),
+      )}
     </Panes>
   );
 }
@@ -81,8 +101,9 @@ function OnePane({ picture, size, view, onView, over }: Omit<Props, "pictures"> 
     here.addEventListener("wheel", turn, { passive: false });
     return () => here.removeEventListener("wheel", turn);
   });
-  const left = box.width / 2 - shown.x * shown.scale;
-  const top = box.height / 2 - shown.y * shown.scale;
+  const own = viewOn(shown, picture.placed);
+  const left = box.width / 2 - own.x * own.scale;
+  const top = box.height / 2 - own.y * own.scale;
   return (
     <Pane
       ref={(element) => {
@@ -97,12 +118,12 @@ function OnePane({ picture, size, view, onView, over }: Omit<Props, "pictures"> 
       {box.width ? (
         <>
           <Sheet
-            style={{ transform: `translate(${left}px, ${top}px) scale(${shown.scale})` }}
-            {...(shown.scale * window.devicePixelRatio > 1 ? { "data-close": "" } : {})}
+            style={{ transform: `translate(${left}px, ${top}px) scale(${own.scale})` }}
+            {...(own.scale * window.devicePixelRatio > 1 ? { "data-close": "" } : {})}
           >
-            <Tiles picture={picture} size={size} view={shown} box={box} />
+            <Tiles picture={picture} view={own} box={box} />
           </Sheet>
-          {over?.({ scale: shown.scale, left, top, ...box })}
+          {picture.placed ? null : over?.({ scale: shown.scale, left, top, ...box })}
         </>
       ) : null}
     </Pane>
@@ -110,7 +131,8 @@ function OnePane({ picture, size, view, onView, over }: Omit<Props, "pictures"> 
 }
 
 /** The smallest size all over, and over it what the scale asks for. */
-function Tiles({ picture, size, view, box }: { picture: Tiled; size: Size; view: View; box: Size }) {
+function Tiles({ picture, view, box }: { picture: Tiled; view: View; box: Size }) {
+  const { size } = picture;
   const last = levelsOf(size) - 1;
   const level = levelFor(view.scale, window.devicePixelRatio, size);
   const layers = level === last ? [last] : [last, level];

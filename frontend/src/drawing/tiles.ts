@@ -25,6 +25,19 @@ export interface Tile {
   height: number;
 }
 
+/** How a picture lies on another whose places are shared: a place of that one times `times`, and a shift, is its own. */
+export interface Placed {
+  times: number;
+  x: number;
+  y: number;
+}
+
+/** The same place of a picture that lies on another, as large on the screen. */
+export function viewOn({ x, y, scale }: View, placed: Placed | null): View {
+  if (placed === null) return { x, y, scale };
+  return { x: x * placed.times + placed.x, y: y * placed.times + placed.y, scale: scale / placed.times };
+}
+
 /** How many sizes a picture is cut at: full, half, a quarter ... the last fits into one tile. */
 export function levelsOf({ width, height }: Size): number {
   let count = 1;

@@ -57,7 +57,7 @@ export function BringFiles({ onBrought }: { onBrought: (folder: string) => void 
           ? `${done.taken} of ${done.of} taken in`
           : bring.isSuccess && done
             ? `${done.of} frames were taken in: their folder is named above.`
-            : "or drop them here; they are copied, and stay as they are."}
+            : "or drop them here; they are copied, and stay as they are. The copies go 30 days after the last look."}
       </p>
       {bring.isError ? <p role="alert">{sentenceOf(bring.error)}</p> : null}
     </Zone>

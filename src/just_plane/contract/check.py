@@ -133,6 +133,15 @@ class MarksReport(Answer):
     differences: list[DifferenceReport]
 
 
+class StepMeasured(Answer):
+    """How far the rail really went, where the frames lay it to the step: worth keeping."""
+
+    step_mm: float
+    doubt_mm: Annotated[float, Field(description="Standard deviation, of the view's growth alone.")]
+    pairs: Annotated[int, Field(description="Of neighbouring frames that tell it.")]
+    agree: Annotated[float, Field(description="Share of them within a fifth of it.")]
+
+
 class CheckVerdict(Answer):
     """Can the set come down?"""
 
@@ -166,6 +175,9 @@ class CheckReport(Answer):
         list[float | None], Field(description="Between neighbours in the order of focus, in steps as planned.")
     ]
     against_plan: Annotated[list[str], Field(description="Where what was planned and what was found do not agree.")]
+    step_measured: Annotated[
+        StepMeasured | None, Field(description="Where the frames say that the step is the number that is wrong.")
+    ] = None
     not_judged: Annotated[list[str], Field(description="What could not be told, in sentences.")]
     verdict: CheckVerdict
     depth: DepthReport | None = None

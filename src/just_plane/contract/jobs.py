@@ -105,6 +105,7 @@ class JobAnswer(Answer):
     shot_id: str | None
     folder: str
     methods: list[Method]
+    proofs: Annotated[list[Method], Field(description="That were made and are at hand.")] = []
     state: JobState
     share: Annotated[float, Field(description="Done, 0 to 1.")]
     words: Annotated[str, Field(description="What it is at.")]

@@ -1,9 +1,11 @@
 """Where the optics planned and those found disagree by more than their doubts, and which number would fit."""
 
 import math
+from typing import NamedTuple
 
 import numpy as np
 
+from just_plane.contract.check import StepMeasured
 from just_plane.core.frames.check.bell import expected_width
 from just_plane.core.frames.check.focus_fit import USUAL_WIDTH
 
@@ -15,6 +17,21 @@ NARROW, WIDE = 0.8, 1.3
 ALIKE = 0.12
 """ln of a ratio of widths, up to which they are alike."""
 LEAST_FRAMES, LEAST_TILES = 8, 60
+NORMAL_SD = 1.4826
+"""Standard deviation of a bell curve over the median distance from its middle."""
+MEDIAN_SD = 1.2533
+"""Standard deviation of a median over that of a mean, of a bell curve."""
+AGREES = 0.2
+"""Of the step: pairs within so much of it bear it out."""
+
+
+class AgainstPlan(NamedTuple):
+    """Where what was planned and what was found do not agree."""
+
+    said: list
+    """Sentences."""
+    step: StepMeasured | None
+    """How far the rail went, where it is the step that is wrong."""
 
 
 def against_plan(facts, reduction, checked, numbers):
@@ -29,7 +46,7 @@ def against_plan(facts, reduction, checked, numbers):
 
     Returns
     -------
-    list of str
+    AgainstPlan
     """
     said = []
     if numbers.planned_frames is not None and checked.order:
@@ -39,9 +56,9 @@ def against_plan(facts, reduction, checked, numbers):
     if len(checked.order) > 1 and checked.order[0] > checked.order[-1]:
         said.append("The stack was taken from far to near; it is counted from the near end.")
     wider = _wider(facts, checked, reduction)
-    scale, by_step = _scale(facts, checked, wider)
-    said += [sentence for sentence in (scale, None if by_step else _depth(facts, wider)) if sentence]
-    return said
+    scale, step = _scale(facts, checked, wider)
+    said += [sentence for sentence in (scale, None if step else _depth(facts, wider)) if sentence]
+    return AgainstPlan(said, step)
 
 
 def _wider(facts, checked, reduction):
@@ -59,15 +76,15 @@ def _scale(facts, checked, wider):
     A longer step makes the bells narrower, counted in steps; a pupil that is elsewhere leaves them.
     """
     if facts.kind != "rail" or None in (facts.step, facts.pupil_distance) or checked.pairs is None:
-        return None, False
+        return None, None
     grown = checked.pairs.scale - 1
     if len(grown) < LEAST_PAIRS:
-        return None, False
+        return None, None
     planned, found = facts.step / facts.pupil_distance, float(np.median(grown))
     if planned <= 0 or abs(found / planned - 1) <= SCALE_OFF:
-        return None, False
+        return None, None
     if found <= 0:
-        return "The view grows the other way: the stack runs from far to near, or the focus ring was turned.", False
+        return "The view grows the other way: the stack runs from far to near, or the focus ring was turned.", None
     pupil, step = facts.step / found, found * facts.pupil_distance
     off = 0.0 if wider is None else math.log(wider)
     by_step = abs(off) > ALIKE and (off > 0) != (found > planned)
@@ -78,7 +95,21 @@ def _scale(facts, checked, wider):
     else:
         which = f"a step of {step:.3g} mm would fit, or an entrance pupil {pupil:.0f} mm away"
     grows = f"From frame to frame the view grows by {100 * found:.2g} %, planned were {100 * planned:.2g} %"
-    return f"{grows}: {which}.", by_step
+    return f"{grows}: {which}.", _measured(grown, facts.pupil_distance) if by_step else None
+
+
+def _measured(grown, pupil_distance):
+    """The step by how the view grows from frame to frame: the middle of the pairs, and how well it is known."""
+    steps = grown * pupil_distance
+    step = float(np.median(steps))
+    off = np.abs(steps - step)
+    doubt = MEDIAN_SD * NORMAL_SD * float(np.median(off)) / math.sqrt(len(steps))
+    return StepMeasured(
+        step_mm=round(step, 6),
+        doubt_mm=round(doubt, 6),
+        pairs=len(steps),
+        agree=round(float(np.mean(off <= AGREES * step)), 3),
+    )
 
 
 def _depth(facts, wider):

@@ -45,6 +45,7 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
     left, top, right, bottom = crop_box(checked, width, height, reduction)
     not_judged = [*intake.said, *shown(numbers, width), *_not_judged(checked, facts, covered)]
     told_gaps = [_gap(one, numbers, checked) for one in missing]
+    disagree = against_plan(facts, reduction, checked, numbers)
     return CheckReport(
         name=intake.folder.resolve().name or "stack",
         folder=str(intake.folder),
@@ -61,7 +62,8 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
         unknown_share=1 - len(known) / len(covered) if covered else 1.0,
         gaps=told_gaps,
         steps_found=[_known(step) for step in checked.steps],
-        against_plan=against_plan(facts, reduction, checked, numbers),
+        against_plan=disagree.said,
+        step_measured=disagree.step,
         not_judged=not_judged,
         verdict=verdict(told, covered, told_gaps, numbers, checked, intake.names),
         plan=numbers,

@@ -1,10 +1,12 @@
 """What long work leaves behind, and when it goes: the program keeps its folder of results to a size."""
 
+import json
 import shutil
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from just_plane.jobs.requests import part_file
+from just_plane.store.brought import KEPT_DAYS, clear_away
 
 EVERY_S = 3600.0
 LIMIT_BYTES = 20 * 1024**3
@@ -19,13 +21,13 @@ class Cleaning:
 
     Parameters
     ----------
-    folder : Path        Of all results.
+    jobs : Jobs
     work : Work
     limit_bytes : int    What pieces may hold together.
     """
 
-    def __init__(self, folder, work, limit_bytes=LIMIT_BYTES):
-        self._folder, self._work, self._limit = Path(folder), work, limit_bytes
+    def __init__(self, jobs, work, limit_bytes=LIMIT_BYTES):
+        self._jobs, self._folder, self._work, self._limit = jobs, Path(jobs.folder), work, limit_bytes
         self._last = None
 
     def hourly(self, now_s):
@@ -52,6 +54,7 @@ class Cleaning:
         """
         now = now or datetime.now(UTC)
         self._half_written(now.timestamp())
+        self._brought(now)
         if any(is_open for _, is_open in self._work.keeping().values()):
             return 0
         kept = self._work.results()
@@ -66,6 +69,12 @@ class Cleaning:
                 size -= bytes_
         self._remove(gone)
         return len(gone) + self._unknown({key for key, *_ in kept}, now.timestamp())
+
+    def _brought(self, now):
+        """Copies of frames that no look of the last weeks was at."""
+        lately = self._jobs.asked_since((now - timedelta(days=KEPT_DAYS)).isoformat(timespec="milliseconds"))
+        looked_at = {Path(json.loads(one).get("folder", "")).name for one in lately}
+        clear_away(self._folder.parent, now.timestamp(), looked_at)
 
     def _remove(self, keys):
         """Files first: a row without its file is no result, a file without a row is swept."""

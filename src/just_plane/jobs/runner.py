@@ -50,7 +50,7 @@ class Runner:
     def __init__(self, jobs, engine, clock=time.time):
         self.jobs = jobs
         self.work = Work(jobs.database)
-        self.cleaning = Cleaning(jobs.folder, self.work)
+        self.cleaning = Cleaning(jobs, self.work)
         self._engine = engine
         self._clock = clock
         self._id = f"{os.getpid()}-{uuid.uuid4().hex}"

@@ -73,6 +73,11 @@ class Jobs:
             ).fetchall()
         return [Job(**dict(row)) for row in rows]
 
+    def asked_since(self, moment):
+        """What was asked since a moment, or is open (ISO 8601, UTC): list of request_json, str."""
+        with self.database.read() as connection:
+            return [row[0] for row in connection.execute(statement("jobs_asked_since"), {"since": moment})]
+
     def cancel(self, job_id):
         """Ask a job to stop; nothing happens to one that ended. Returns the job as it is then."""
         with self.database.write() as connection:

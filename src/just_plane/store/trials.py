@@ -36,13 +36,13 @@ class Trials:
             connection.execute(statement("trial_insert"), values)
             return _get(connection, trial_id)
 
-    def keep(self, asked_json, result_json):
-        """A trial that no job works out, believed at once: Trial."""
+    def keep(self, asked_json, result_json, *, believed=True):
+        """A trial that no job works out: Trial."""
         trial_id = uuid.uuid4().hex
         now = datetime.now(UTC).isoformat(timespec="milliseconds")
         with self.database.write() as connection:
             values = {"trial_id": trial_id, "asked_json": asked_json, "result_json": result_json, "now": now}
-            connection.execute(statement("trial_keep"), values)
+            connection.execute(statement("trial_keep"), values | {"believed": int(believed)})
             return _get(connection, trial_id)
 
     def get(self, trial_id):

@@ -84,7 +84,7 @@ export function CheckArea({ shotId }: { shotId: string }) {
   return (
     <Area>
       {view === "proof" ? (
-        <Proofs report={report} jobId={job.job_id} choice={choice} />
+        <Proofs report={report} shotId={shotId} jobId={job.job_id} choice={choice} />
       ) : (
         <Measured>
           <CoveredPicture report={report} jobId={job.job_id} place={place} onPlace={setPlace} />

@@ -10,6 +10,7 @@ import { Fold } from "../../controls/Fold";
 import { useRun } from "../../shot/useRun";
 import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
+import { KeepStep } from "./KeepStep";
 import { useCheck, isOpen, type Check } from "./useCheck";
 import { factsOf, METHOD_WORDS } from "./words";
 
@@ -180,7 +181,11 @@ function Answered({
         onPutBack={(putBack) => check.start.mutate({ folder, methods, slabs, numbers: report.plan, putBack })}
       />
       <FactList rows={factsOf(report)} />
-      {[...report.against_plan, ...report.not_judged].map((sentence) => (
+      {report.against_plan.map((sentence) => (
+        <Lead key={sentence}>{sentence}</Lead>
+      ))}
+      {report.step_measured ? <KeepStep key={job.job_id} jobId={job.job_id} /> : null}
+      {report.not_judged.map((sentence) => (
         <Lead key={sentence}>{sentence}</Lead>
       ))}
       <Section>Take away</Section>

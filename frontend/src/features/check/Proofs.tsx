@@ -6,11 +6,12 @@ import type { CheckReport, MarksReport } from "../../api/types";
 import { Check } from "../../controls/Check";
 import { Pick } from "../../controls/Pick";
 import { Segments } from "../../controls/Segments";
-import { TiledPanes, type Tiled } from "../../drawing/TiledPanes";
+import { TiledPanes } from "../../drawing/TiledPanes";
 import type { View } from "../../drawing/tiles";
 import { figures } from "../../units/format";
 import { shareOver } from "./cells";
 import { DIFFERS, Marks } from "./Marks";
+import { useSources } from "./useSources";
 import { METHOD_WORDS } from "./words";
 
 const Layout = styled.div`
@@ -55,17 +56,31 @@ const named = (view: View | null): Scale =>
     : (SCALES.find(({ id }) => id !== "whole" && Math.abs(view.scale / scaleOf(id) - 1) < 1e-6)?.id ??
       "free");
 
-/** Two pictures of the same place at the same scale, moved together: proofs, and any single frame; marks over them. */
-export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: string; choice: ReactNode }) {
-  const options = sources(report, jobId);
+interface Props {
+  report: CheckReport;
+  shotId: string;
+  jobId: string;
+  /** Stands among the tools. */
+  choice: ReactNode;
+}
+
+/** Two pictures of the same place at the same scale, moved together: proofs, those of other looks, and any single
+ * frame; marks over them. */
+export function Proofs({ report, shotId, jobId, choice }: Props) {
+  const [chosen, setChosen] = useState<{ left: string | null; right: string | null }>({
+    left: null,
+    right: null,
+  });
+  const { options, picture } = useSources(shotId, jobId, report, [chosen.left, chosen.right]);
   const best = options.find(({ id }) => id === report.method_that_suits) ?? options[0];
-  const [left, setLeft] = useState(best?.id ?? "");
-  const [right, setRight] = useState((options.find((other) => other !== best) ?? best)?.id ?? "");
+  const left = chosen.left ?? best?.id ?? null;
+  const beside = options.find((other) => other !== best && picture(other.id)) ?? best;
+  const right = chosen.right ?? beside?.id ?? null;
   const [view, setView] = useState<View | null>(null);
   const [over, setOver] = useState({ depth: false, brush: false, differ: false });
   const marks = useMarks(jobId, report);
   const size = { width: report.size[0] ?? 1, height: report.size[1] ?? 1 };
-  const shown = [left, right].flatMap((id) => options.find((option) => option.id === id) ?? options[0] ?? []);
+  const shown = options.length ? [picture(left), picture(right)] : [];
   const differences = differenceOf(marks, left, right);
   const scaled = (scale: Scale) =>
     setView(
@@ -76,8 +91,18 @@ export function Proofs({ report, jobId, choice }: { report: CheckReport; jobId: 
   return (
     <Layout>
       <Tools>
-        <Pick label="On the left" value={left} options={options} onChange={setLeft} />
-        <Pick label="On the right" value={right} options={options} onChange={setRight} />
+        <Pick
+          label="On the left"
+          value={left}
+          options={options}
+          onChange={(id) => setChosen({ ...chosen, left: id })}
+        />
+        <Pick
+          label="On the right"
+          value={right}
+          options={options}
+          onChange={(id) => setChosen({ ...chosen, right: id })}
+        />
         <Segments<Scale> label="Scale" value={named(view)} options={SCALES} onChange={scaled} />
         {choice}
       </Tools>
@@ -141,7 +166,11 @@ function useMarks(jobId: string, report: CheckReport): MarksReport | undefined {
 }
 
 /** Where two proofs differ, by cell; null where one of them is no proof. */
-function differenceOf(marks: MarksReport | undefined, one: string, other: string): number[] | null {
+function differenceOf(
+  marks: MarksReport | undefined,
+  one: string | null,
+  other: string | null,
+): number[] | null {
   const found = marks?.differences.find(
     (each) => (each.one === one && each.other === other) || (each.one === other && each.other === one),
   );
@@ -155,21 +184,4 @@ function fogWords(report: CheckReport): string {
   const share = report.brush_share;
   if (share === null || share < 0.001) return best;
   return `${best}${figures(100 * share, 2)} % of it lies in the fog of nearer parts, which no merge takes away: it needs the brush.`;
-}
-
-function sources(report: CheckReport, jobId: string): Tiled[] {
-  const tile = (source: string) => (level: number, column: number, row: number) =>
-    `/api/jobs/${jobId}/tiles/${source}/${level}/${column}/${row}`;
-  return [
-    ...report.pictures.map(({ method }) => ({
-      id: method,
-      label: `Proof: ${METHOD_WORDS[method].toLowerCase()}`,
-      tile: tile(method),
-    })),
-    ...report.frames.flatMap((frame, index) =>
-      frame.to_reference
-        ? [{ id: `frame-${index}`, label: `Frame ${index + 1}, ${frame.file}`, tile: tile(`frame-${index}`) }]
-        : [],
-    ),
-  ];
 }

@@ -1,2 +1,2 @@
 INSERT INTO trial (trial_id, job_id, asked_json, result_json, believed, asked_at)
-  VALUES (:trial_id, NULL, :asked_json, :result_json, 1, :now);
+  VALUES (:trial_id, NULL, :asked_json, :result_json, :believed, :now);

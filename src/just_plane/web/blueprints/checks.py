@@ -135,6 +135,7 @@ def _told(job, *, with_report=False):
         shot_id=job.document_id,
         folder=request["folder"],
         methods=request["methods"],
+        proofs=_proofs(job, request),
         state=_state(job),
         share=1.0 if job.state == "done" else share,
         words=words,
@@ -146,6 +147,12 @@ def _told(job, *, with_report=False):
         put_back=request.get("put_back", []),
         plan_now=_plan_now(job, request) if with_report and job.state == "done" else "none",
     )
+
+
+def _proofs(job, request):
+    if job.state != "done" or job.kind != "check":
+        return []
+    return [each for each in request["methods"] if result_file(store().jobs, job, f"proof-{each}.tiles").exists()]
 
 
 def _slabs(request):

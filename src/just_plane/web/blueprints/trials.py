@@ -6,6 +6,7 @@ from flask import current_app
 from flask_openapi3 import Tag
 
 from just_plane.contract.http import Problem
+from just_plane.contract.jobs import JobPath
 from just_plane.contract.trial import (
     BY_HAND,
     MeasuredByHand,
@@ -23,11 +24,13 @@ from just_plane.frames.intake import FolderError
 from just_plane.frames.taking import TRIAL
 from just_plane.jobs.requests import result_file, trial_request
 from just_plane.planning.kit.believing import is_usable, kit_with, kit_without, used_in
+from just_plane.planning.kit.measured_by_frames import same_frames, step_trial
 from just_plane.planning.kit.measured_by_hand import already_there, trial_of
 from just_plane.planning.kit.rival_trials import disagreement, replaces
 from just_plane.planning.words.days import day_in_words
 from just_plane.store.kits import KIT_ID
 from just_plane.web.answers import answer, store
+from just_plane.web.checked import done_check
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
 
@@ -76,6 +79,33 @@ def keep_trial(body: MeasuredByHand):
     store().kit.save(KIT_ID, changed, kit.revision)
     trial = store().trials.keep(asked.model_dump_json(), result.model_dump_json())
     _unbelieve(_replaced(trial, asked))
+    return answer(_told(trial), 201)
+
+
+@api.post("/jobs/<job_id>/kept-step", responses={201: TrialAnswer}, operation_id="keepStepOfCheck")
+def keep_step(path: JobPath):
+    """Keep the step that a check measured as a trial of the rail; believed unless another of it says otherwise."""
+    job, report = done_check(path.job_id)
+    stack = None if job.document_id is None else store().shots.get(job.document_id).body.stack
+    if report.step_measured is None:
+        return refuse(422, "trial.no_step", "These frames do not say that the step is wrong.", "Keep the plan.")
+    if stack is None or stack.rail_kit_id is None or stack.rail_mm_per_turn is None:
+        said = "Which rail of the kit moved these frames, and how far a turn of it goes, is not known."
+        return refuse(422, "trial.no_rail", said, "Choose the rail at Stack, then keep it.")
+    asked, result = step_trial(report, stack, stack.rail_name or "The rail")
+    for other in store().trials.list():
+        if other.result_json and same_frames(asked, TrialAsked.model_validate_json(other.asked_json)):
+            return answer(_told(other), 201)
+    kit = store().kit.now()
+    changed = kit_with(kit.body, "", asked, result, datetime.now(UTC).isoformat(timespec="milliseconds"))
+    believed = not isinstance(changed, str) and not any(
+        disagreement(result, of_other) for _, of_other in _replaced(None, asked)
+    )
+    if believed:
+        store().kit.save(KIT_ID, changed, kit.revision)
+    trial = store().trials.keep(asked.model_dump_json(), result.model_dump_json(), believed=believed)
+    if believed:
+        _unbelieve(_replaced(trial, asked))
     return answer(_told(trial), 201)
 
 
@@ -136,10 +166,10 @@ def _settled(trial, job=None):
 
 
 def _replaced(trial, asked):
-    """Believed trials of the same, whose place this one takes: list of (Trial, TrialResult)."""
+    """Believed trials of the same, whose place this one (None: not kept yet) takes: list of (Trial, TrialResult)."""
     found = []
     for other in store().trials.list():
-        if other.trial_id == trial.trial_id or not other.believed or other.result_json is None:
+        if (trial is not None and other.trial_id == trial.trial_id) or not other.believed or other.result_json is None:
             continue
         if replaces(asked, TrialAsked.model_validate_json(other.asked_json)):
             found.append((other, TrialResult.model_validate_json(other.result_json)))
