@@ -79,6 +79,14 @@ def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_l
     back = page.get_by_role("button", name="Leave it out again")
     expect(back).to_be_visible(timeout=PATIENCE_MS)
     expect(found).to_contain_text("it is used all the same")
+    # The proof of the look before stands beside that of this one, at the same place.
+    page.get_by_role("button", name="On the right").click()
+    page.get_by_role("option", name=re.compile("^Proof of .*: by depth")).click()
+    other = page.get_by_role("application", name=re.compile("^Proof of "))
+    page.wait_for_function(
+        "image => image.complete && image.naturalWidth > 300", arg=other.locator("img").first.element_handle()
+    )
+    expect(page.get_by_text("The other look lies by its place in the frame")).to_be_visible()
 
 
 def test_a_look_rests_and_goes_on_a_plan_comes_later_and_slabs_are_taken_away(page):

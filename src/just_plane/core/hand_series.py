@@ -8,7 +8,6 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-from scipy.special import ndtr
 
 from just_plane.core.domain import count, non_negative, positive
 
@@ -95,6 +94,8 @@ def _held(offsets, near, far, sway):
     """Chance that a place lies in the band of a frame, by how far it lies behind where the frame is meant."""
     if sway == 0:
         return ((offsets >= -near) & (offsets <= far)).astype(float)
+    from scipy.special import ndtr  # late: it takes longer to import than a plan to make
+
     return ndtr((offsets + near) / sway) - ndtr((offsets - far) / sway)
 
 

@@ -8,7 +8,7 @@ from just_plane.contract.http import LineSaid, ShotLine, ShotList
 from just_plane.planning.plan import plan_shot
 from just_plane.store.shots import Asked, Place
 
-ON_A_PAGE = 60
+ON_A_PAGE = 24
 PACKAGE = Path(__file__).parents[1]
 MAKES_LINES = ("contract", "core", "planning")
 """Layers whose code a line depends on."""

@@ -149,7 +149,11 @@ export function Proofs({ report, shotId, jobId, choice }: Props) {
       />
       <Said>
         {report.pictures.length
-          ? `A proof to decide by, not to retouch. ${fogWords(report)}`
+          ? `A proof to decide by, not to retouch. ${fogWords(report)}${
+              shown.some((each) => each?.placed)
+                ? " The other look lies by its place in the frame, not detail on detail."
+                : ""
+            }`
           : "No proof was made of these frames. Ask for one on the left, and look again."}
       </Said>
     </Layout>

@@ -5,6 +5,7 @@ Bounded, and said so in ``BOUNDS``: without bounds a shelf of forty pieces has m
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import combinations
 from typing import Any
 
@@ -29,7 +30,7 @@ def _gear(placed) -> Any:
     return placed.gear
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Extensions:
     """Ways to hold a gap open, shared by many groups: sets of tubes, shortest first, then bellows."""
 
@@ -51,13 +52,14 @@ class Extensions:
             return self.lengths[index]
         return _gear(self.bellows[index - len(self.tubes)][0]).shortest_mm
 
-    @property
+    @cached_property
     def span(self):
         """Shortest and longest gap that they can hold, mm."""
         ends = [*self.lengths, *(_gear(piece).longest_mm for (piece,) in self.bellows)]
         starts = [*self.lengths, *(_gear(piece).shortest_mm for (piece,) in self.bellows)]
         return min(starts), max(ends)
 
+    @cached_property
     def held_open(self):
         """Those that do hold a gap open: the first is no tube at all."""
         return Extensions(self.tubes[1:], self.lengths[1:], self.bellows)
@@ -96,13 +98,15 @@ def groups(gear):
     lenses = _lens_settings(by_kind)
     gaps = _extensions(by_kind.get("tube", []), by_kind.get("bellows", []))
     converters = [_placed(piece) for piece in by_kind.get("converter", [])]
+    # A close-up lens fits a thread, whichever lens has it.
+    fits = {thread: _close_ups(thread, by_kind) for thread in {lens.gear.thread_mm for lens in lenses}}
     found = []
     for lens in lenses:
-        for front in ((), *_close_ups(lens.gear, by_kind)):
+        for front in ((), *fits[lens.gear.thread_mm]):
             found.append(Group(front, lens, (), (), gaps))
             for converter in converters:
                 found.append(Group(front, lens, (), (converter,), gaps))
-                found.append(Group(front, lens, (converter,), (), gaps.held_open()))
+                found.append(Group(front, lens, (converter,), (), gaps.held_open))
         for rings in _rings(lens.gear, by_kind, "reversing_ring", "thread_mm"):
             found.append(Group((), _placed(lens.gear, True, lens.at_focal_length_mm), rings, (), gaps))
     found += _coupled(lenses, by_kind)
@@ -139,11 +143,11 @@ def _extensions(tubes, bellows):
     )
 
 
-def _close_ups(lens, by_kind):
-    """Close-up lenses that fit a lens's thread, by themselves or on one step ring."""
+def _close_ups(thread_mm, by_kind):
+    """Close-up lenses that fit a thread, by themselves or on one step ring."""
     found = []
     for close_up in by_kind.get("close_up", []):
-        steps = _stepped(lens.thread_mm, close_up.thread_mm, by_kind)
+        steps = _stepped(thread_mm, close_up.thread_mm, by_kind)
         if steps is not None:
             found.append((_placed(close_up), *steps))
     return found
@@ -195,7 +199,7 @@ def _objectives(lenses, by_kind, gaps):
     found = []
     for objective in by_kind.get("objective", []):
         if objective.correction == "finite":
-            found.append(Group((), _placed(objective), (), (), gaps.held_open()))
+            found.append(Group((), _placed(objective), (), (), gaps.held_open))
             continue
         low, high = (share * objective.reference_focal_length_mm for share in OBJECTIVE_TUBE_LENS)
         found += [

@@ -1,5 +1,9 @@
-SELECT DISTINCT json_extract(revision.body_json, '$.heading') AS heading
-FROM document JOIN revision ON revision.revision_id = document.current_revision_id
-WHERE document.kind = :kind AND document.removed_at IS NULL AND json_valid(revision.body_json)
-  AND coalesce(json_extract(revision.body_json, '$.heading'), '') <> ''
+SELECT DISTINCT CASE WHEN json_valid(body_json) THEN json_extract(body_json, '$.heading') END AS heading
+FROM revision INDEXED BY revision_heading
+WHERE CASE WHEN json_valid(body_json) THEN json_extract(body_json, '$.heading') END <> ''
+  AND EXISTS (
+    SELECT 1 FROM document
+    WHERE document.current_revision_id = revision.revision_id
+      AND document.kind = :kind AND document.removed_at IS NULL
+  )
 ORDER BY lower(heading)

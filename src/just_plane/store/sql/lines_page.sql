@@ -1,6 +1,7 @@
+-- From the newest revision down, as far as the page goes: CROSS keeps that order of the tables.
 SELECT document.document_id, revision.revision_id, revision.saved_at, revision_line.line_json,
        CASE WHEN revision_line.line_json IS NULL THEN revision.body_json END AS body_json
-FROM document JOIN revision ON revision.revision_id = document.current_revision_id
+FROM revision CROSS JOIN document ON document.current_revision_id = revision.revision_id
 LEFT JOIN revision_line ON revision_line.revision_id = revision.revision_id
   AND revision_line.units = :units AND revision_line.made_by = :made_by
 WHERE document.kind = :kind AND (document.removed_at IS NOT NULL) = :removed
