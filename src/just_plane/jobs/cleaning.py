@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from just_plane.jobs.requests import part_file
-from just_plane.store.brought import KEPT_DAYS, clear_away
+from just_plane.store.brought import KEPT_DAYS
 
 EVERY_S = 3600.0
 LIMIT_BYTES = 20 * 1024**3
@@ -74,7 +74,10 @@ class Cleaning:
         """Copies of frames that no look of the last weeks was at."""
         lately = self._jobs.asked_since((now - timedelta(days=KEPT_DAYS)).isoformat(timespec="milliseconds"))
         looked_at = {Path(json.loads(one).get("folder", "")).name for one in lately}
-        clear_away(self._folder.parent, now.timestamp(), looked_at)
+        for batch in self._folder.parent.glob("brought/*/"):
+            newest = max(file.stat().st_mtime for file in [batch, *batch.iterdir()])
+            if batch.name not in looked_at and now.timestamp() - newest > KEPT_DAYS * DAY_S:
+                shutil.rmtree(batch, ignore_errors=True)
 
     def _remove(self, keys):
         """Files first: a row without its file is no result, a file without a row is swept."""

@@ -2,7 +2,6 @@
 
 import os
 import re
-import shutil
 from pathlib import Path
 
 from just_plane.store.errors import DiskError, StoreError
@@ -73,25 +72,3 @@ def bring(folder, batch, name, stream):
 def _free(folder):
     facts = os.statvfs(folder)
     return facts.f_bavail * facts.f_frsize
-
-
-def clear_away(folder, now_s, in_use):
-    """Remove files that were brought long ago and that nothing looks at any more.
-
-    Parameters
-    ----------
-    folder : Path     Of the data.
-    now_s : float     By the clock on the wall.
-    in_use : set      Names of batches that are looked at.
-
-    Returns
-    -------
-    int               Batches that went.
-    """
-    gone = 0
-    for batch in Path(folder).glob("brought/*/"):
-        newest = max((file.stat().st_mtime for file in [batch, *batch.iterdir()]), default=now_s)
-        if batch.name not in in_use and now_s - newest > KEPT_DAYS * 86_400.0:
-            shutil.rmtree(batch, ignore_errors=True)
-            gone += 1
-    return gone
