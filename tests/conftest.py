@@ -1,5 +1,7 @@
 """Shots to test with, and a store and an application over an empty folder."""
 
+import functools
+import gc
 import os
 
 import pytest
@@ -14,6 +16,13 @@ from just_plane.web.app import create_app
 settings.register_profile("steady", derandomize=True, deadline=None)
 settings.register_profile("explore", max_examples=400, deadline=None)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
+
+
+def pytest_sessionstart():
+    """Nothing is remembered from a session before in the same process: `make mutants` runs many in copies of one."""
+    for each in gc.get_objects():
+        if isinstance(each, functools._lru_cache_wrapper):
+            each.cache_clear()
 
 
 @pytest.fixture(scope="session")
