@@ -132,6 +132,9 @@ class RunPlan(Answer):
     mark_grows: Annotated[int, Field(description="1: the rail's marks grow toward the subject; -1: away.")] = 1
     shutter_s: Annotated[float | None, Field(description="null: not known.")] = None
     divisions: Annotated[int | None, Field(description="Of the knob, a turn; null: not known.")] = None
+    depth_mm: Annotated[
+        float | None, Field(description="That must be sharp, from the nearest point on; null: not kept with old runs.")
+    ] = None
 
 
 class RunAsked(Model):

@@ -29,6 +29,7 @@ class StackNumbers(Model):
     first_mm: Annotated[
         float, Field(ge=-1e5, le=1e5, description="First frame, behind the nearest point that must be sharp.")
     ] = 0.0
+    depth_mm: Annotated[Length | None, Field(description="That must be sharp, from the nearest point on.")] = None
     points: Annotated[list["NamedPlace"], Field(max_length=200)] = []
 
 

@@ -40,6 +40,7 @@ def numbers_of(shot, plan):
         "wavelength_nm": shot.sharp.wavelength_nm,
         "contrast_threshold": shot.sharp.contrast_threshold,
         "points": points,
+        "depth_mm": plan.depth_mm or None,
     }
     way = stack_way(plan, shot.chosen_way)
     if plan.reach is None or plan.sharpness is None or way is None:

@@ -55,6 +55,7 @@ def run_plan(shot, plan, way, rows, first_mark_mm=None):
         mark_grows=grows,
         shutter_s=plan.light.shutter_s if plan.light else None,
         divisions=shot.stack.rail_divisions,
+        depth_mm=plan.depth_mm,
     )
 
 

@@ -22,7 +22,7 @@ const report = (frames: FrameReport[], plan: Partial<CheckReport["plan"]> = {}) 
   ({
     order: frames.map((_, index) => index),
     frames,
-    plan: { step_mm: 1, depth_of_field_mm: 2, first_mm: -1, planned_frames: 3, ...plan },
+    plan: { step_mm: 1, depth_of_field_mm: 2, first_mm: -1, planned_frames: 3, depth_mm: null, ...plan },
     steps_found: [1, null, 1.5],
     covered_share: 0.5,
     unknown_share: 0.25,
@@ -39,6 +39,11 @@ test("a frame holds half the depth of field on either side of where it stands", 
   expect(stairs?.rows.map((row) => row.look)).toEqual(["filled", "filled", "broken"]);
   expect([stairs?.from, stairs?.to]).toEqual([-2, 3]);
   expect([stairs?.near, stairs?.far]).toEqual([0, 1]);
+});
+
+test("what must be sharp is marked as deep as it is, where that is known", () => {
+  const stairs = treads(report([frame(-1), frame(0), frame(1)], { depth_mm: 0.7 }));
+  expect([stairs?.near, stairs?.far]).toEqual([0, 0.7]);
 });
 
 test("without a step in millimetres nothing is drawn in them", () => {

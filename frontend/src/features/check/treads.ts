@@ -4,6 +4,7 @@ import type { Stairs, Tread } from "../../shot/Staircase";
 /** The rows of the staircase; null where the step or the depth of field is not known in mm. */
 export function treads(report: CheckReport): Stairs | null {
   const { step_mm: step, depth_of_field_mm: depth, first_mm: first, planned_frames: planned } = report.plan;
+  const deep = report.plan.depth_mm;
   if (step === null || depth === null) return null;
   const half = depth / 2;
   const rows = report.order.flatMap((frame, index): Tread[] => {
@@ -26,7 +27,7 @@ export function treads(report: CheckReport): Stairs | null {
     rows,
     from: Math.min(...ends),
     to: Math.max(...ends, last),
-    near: Math.max(first, 0),
-    far: Math.max(last, 0),
+    near: deep === null ? Math.max(first, 0) : 0,
+    far: deep ?? Math.max(last, 0),
   };
 }

@@ -26,6 +26,7 @@ const run = (times_taken: number[], marks = false): Run => ({
     f_number: 8,
     iso: 100,
     settle_s: 2,
+    depth_mm: null,
     time_s: 60,
     hold_still_s: null,
     mark_grows: 1,
@@ -96,5 +97,9 @@ test("the staircase is filled as frames are taken and broken where they are left
   const gone = { ...run([1, 0, 0]), skipped: [1] };
   expect(stairsOf(gone).rows.map((row) => row.look)).toEqual(["filled", "broken", "to come"]);
   expect([takenCount(gone), lastTaken(gone)]).toEqual([1, 0]);
+  // Focused from 1 mm before the nearest point to 1 mm behind it; what must be sharp is as deep as the plan says.
+  expect([stairsOf(gone).near, stairsOf(gone).far]).toEqual([0, 1]);
+  const deep = { ...gone, plan: { ...gone.plan, depth_mm: 0.6 } };
+  expect([stairsOf(deep).near, stairsOf(deep).far]).toEqual([0, 0.6]);
   expect(goneSeconds(gone)).toBe(90.5);
 });

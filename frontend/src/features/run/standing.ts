@@ -87,8 +87,8 @@ export function stairsOf(run: Run): Stairs {
     rows,
     from: Math.min(...ends),
     to: Math.max(...ends),
-    near: Math.max(Math.min(...focuses), 0),
-    far: Math.max(...focuses, 0),
+    near: 0,
+    far: run.plan.depth_mm ?? Math.max(...focuses, 0),
   };
 }
 

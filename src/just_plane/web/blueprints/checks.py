@@ -160,8 +160,8 @@ def _slabs(request):
     return None if not asked else SlabsAsked(frames=asked[0], shared=asked[1])
 
 
-OF_THE_FRAMES = {"pixel_pitch_mm", "sensor_width_mm"}
-"""Numbers that frames may know better than the plan."""
+NOT_JUDGED_BY = {"pixel_pitch_mm", "sensor_width_mm", "depth_mm"}
+"""Numbers that frames may know better than the plan, or that are only drawn."""
 
 
 def _plan_now(job, request):
@@ -175,7 +175,7 @@ def _plan_now(job, request):
     was = StackNumbers.model_validate(request["numbers"])
     if now.step_mm is None:
         return "none"
-    alike = now.model_dump(exclude=OF_THE_FRAMES) == was.model_dump(exclude=OF_THE_FRAMES)
+    alike = now.model_dump(exclude=NOT_JUDGED_BY) == was.model_dump(exclude=NOT_JUDGED_BY)
     return "same" if alike else "other"
 
 
