@@ -99,40 +99,32 @@ def test_runs_and_shots_that_are_not_there_are_said_to_be_missing(client):
     assert client.post("/api/shots/" + "0" * 32 + "/runs", json={}).status_code == 404
 
 
-DRIVER = """
-import json, sys
-from just_plane.store.folder import open_store
-from just_plane.web.app import create_app
-client = create_app(open_store(sys.argv[1])).test_client()
-run = client.get("/api/runs/" + sys.argv[2]).get_json()
-print(json.dumps(run["next_frame"]), flush=True)
-for line in sys.stdin:
-    asked = {"number": run["events"], "press": f"press-{run['events']:04d}", "event": json.loads(line)}
-    run = client.post(f"/api/runs/{run['run_id']}/events", json=asked).get_json()
-    print(json.dumps(run["next_frame"]), flush=True)
-"""
-
-
 def test_killed_after_every_event_a_run_goes_on_with_the_right_frame(client, shot, tmp_path):
     run = begin(client, shot)
     count = len(run["plan"]["steps"])
     next_frame, killed = 0, 0
+    presser = subprocess.Popen(
+        [sys.executable, Path(__file__).with_name("presser.py"), str(tmp_path), run["run_id"]],
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+
+    def send(line):
+        presser.stdin.write(line + "\n")
+        presser.stdin.flush()
+
     while next_frame is not None:
-        driver = subprocess.Popen(
-            [sys.executable, "-c", DRIVER, str(tmp_path), run["run_id"]],
-            stdin=subprocess.PIPE,
-            stdout=subprocess.PIPE,
-            text=True,
-        )
-        assert json.loads(driver.stdout.readline()) == next_frame
+        send("begin")
+        pid, stands_at = json.loads(presser.stdout.readline())
+        assert stands_at == next_frame
         # Two presses and a kill: the first is answered, of the second nobody hears.
-        driver.stdin.write(json.dumps({"kind": "taken", "frame": next_frame}) + "\n")
-        driver.stdin.flush()
-        assert json.loads(driver.stdout.readline()) in (next_frame + 1, None)
-        driver.stdin.write(json.dumps({"kind": "taken", "frame": next_frame + 1}) + "\n")
-        driver.stdin.flush()
-        os.kill(driver.pid, signal.SIGKILL)
-        driver.wait()
+        send(json.dumps({"kind": "taken", "frame": next_frame}))
+        assert json.loads(presser.stdout.readline()) in ([next_frame + 1], [None])
+        send(json.dumps({"kind": "taken", "frame": next_frame + 1}))
+        os.kill(pid, signal.SIGKILL)
+        while json.loads(presser.stdout.readline()) != ["gone"]:
+            pass
         killed += 1
         now = client.get(f"/api/runs/{run['run_id']}").get_json()
         taken = sum(now["times_taken"])
@@ -140,6 +132,8 @@ def test_killed_after_every_event_a_run_goes_on_with_the_right_frame(client, sho
         assert taken in (next_frame + 1, next_frame + 2)
         assert now["next_frame"] == (taken if taken < count else None)
         next_frame = now["next_frame"]
+    presser.stdin.close()
+    assert presser.wait(timeout=30) == 0
     assert killed >= count / 2
 
 
