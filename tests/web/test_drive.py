@@ -3,10 +3,6 @@
 import csv
 import io
 import json
-import os
-import signal
-import subprocess
-import sys
 import time
 from pathlib import Path
 
@@ -18,6 +14,7 @@ from PIL import Image
 from just_plane.demo.catalogue import fill
 from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
+from web.presser import Presser
 
 ROOT = Path(__file__).parents[2]
 BOTH = {"rail": "simulated", "camera": "simulated"}
@@ -108,35 +105,18 @@ def test_changing_the_shot_changes_neither_the_run_nor_its_set(client, shot):
     assert len(told["files"]) == len(run["plan"]["steps"])
 
 
-SERVE_AND_DRIVE = """
-import sys, threading, time
-from pathlib import Path
-from just_plane.store.folder import open_store
-from just_plane.web.app import create_app
-client = create_app(open_store(Path(sys.argv[1]))).test_client()
-run = client.get(f"/api/runs/{sys.argv[2]}").get_json()
-asked = {"number": run["events"], "press": f"again-{run['events']:06d}",
-         "devices": {"rail": "simulated", "camera": "simulated"}}
-assert client.post(f"/api/runs/{sys.argv[2]}/drive", json=asked).status_code == 200
-print("driving", flush=True)
-time.sleep(60)
-"""
-
-
 def test_a_server_that_is_killed_in_mid_run_goes_on_with_the_right_frame(client, shot, tmp_path):
     run = begin(client, shot)
     count, taken = len(run["plan"]["steps"]), 0
+    presser = Presser("drive", tmp_path, run["run_id"])
     while taken < count:
-        child = subprocess.Popen(
-            [sys.executable, "-c", SERVE_AND_DRIVE, str(tmp_path), run["run_id"]], stdout=subprocess.PIPE
-        )
-        child.stdout.readline()
+        pid, _ = presser.begin()
         until(client, run, lambda told, taken=taken: sum(told["times_taken"]) > taken)
-        os.kill(child.pid, signal.SIGKILL)
-        child.wait()
+        presser.kill(pid)
         told = client.get(f"/api/runs/{run['run_id']}").get_json()
         taken = sum(told["times_taken"])
         assert told["next_frame"] in (taken, None)
+    assert presser.end() == 0
     assert set(told["times_taken"]) == {1}
     folder = Path(told["folder"])
     assert sorted(path.name for path in folder.iterdir() if not path.name.startswith(".")) == sorted(told["files"])

@@ -3,7 +3,6 @@
 import hashlib
 import json
 import os
-import signal
 import subprocess
 import sys
 from pathlib import Path
@@ -15,6 +14,7 @@ from PIL import Image
 from just_plane.demo.catalogue import fill
 from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
+from web.presser import Presser
 
 
 @pytest.fixture
@@ -103,28 +103,15 @@ def test_killed_after_every_event_a_run_goes_on_with_the_right_frame(client, sho
     run = begin(client, shot)
     count = len(run["plan"]["steps"])
     next_frame, killed = 0, 0
-    presser = subprocess.Popen(
-        [sys.executable, Path(__file__).with_name("presser.py"), str(tmp_path), run["run_id"]],
-        stdin=subprocess.PIPE,
-        stdout=subprocess.PIPE,
-        text=True,
-    )
-
-    def send(line):
-        presser.stdin.write(line + "\n")
-        presser.stdin.flush()
-
+    presser = Presser("press", tmp_path, run["run_id"])
     while next_frame is not None:
-        send("begin")
-        pid, stands_at = json.loads(presser.stdout.readline())
+        pid, stands_at = presser.begin()
         assert stands_at == next_frame
         # Two presses and a kill: the first is answered, of the second nobody hears.
-        send(json.dumps({"kind": "taken", "frame": next_frame}))
-        assert json.loads(presser.stdout.readline()) in ([next_frame + 1], [None])
-        send(json.dumps({"kind": "taken", "frame": next_frame + 1}))
-        os.kill(pid, signal.SIGKILL)
-        while json.loads(presser.stdout.readline()) != ["gone"]:
-            pass
+        presser.send(json.dumps({"kind": "taken", "frame": next_frame}))
+        assert presser.told() in ([next_frame + 1], [None])
+        presser.send(json.dumps({"kind": "taken", "frame": next_frame + 1}))
+        presser.kill(pid)
         killed += 1
         now = client.get(f"/api/runs/{run['run_id']}").get_json()
         taken = sum(now["times_taken"])
@@ -132,8 +119,7 @@ def test_killed_after_every_event_a_run_goes_on_with_the_right_frame(client, sho
         assert taken in (next_frame + 1, next_frame + 2)
         assert now["next_frame"] == (taken if taken < count else None)
         next_frame = now["next_frame"]
-    presser.stdin.close()
-    assert presser.wait(timeout=30) == 0
+    assert presser.end() == 0
     assert killed >= count / 2
 
 
