@@ -141,6 +141,18 @@ def test_what_is_covered_is_covered_by_the_truth_of_the_scene():
     assert any(one.covered is False for one in told)
 
 
+@pytest.mark.parametrize("times", [1, 2])
+def test_a_place_at_the_very_edge_is_judged_and_one_beside_the_frame_is_not(times):
+    checked, (high, wide) = judged("plane", 4), SIZE
+    # Pixels are counted from the middle of the first: the frame reaches from half a pixel before it.
+    left, right, top, bottom = -0.5, times * wide - 0.5, -0.5, times * high - 0.5
+    middle = (times * wide / 2, times * high / 2)
+    edges = [(left, middle[1]), (right, middle[1]), (middle[0], top), (middle[0], bottom)]
+    beside = [(left - 0.01, middle[1]), (right + 0.01, middle[1]), (middle[0], top - 0.01), (middle[0], bottom + 0.01)]
+    told = covered_at(np.array([*edges, *beside]), checked, FACTS, times)
+    assert [one.depth is not None for one in told] == [True] * 4 + [False] * 4
+
+
 def test_a_hand_held_stack_is_not_told_of_its_own_movement():
     assert judged("dome", 4, mode="hand").findings == []
 

@@ -1,6 +1,7 @@
+import { memo, useCallback } from "react";
 import { Button as Row } from "react-aria-components";
 import styled from "styled-components";
-import type { Point, PointAnswer } from "../../api/types";
+import type { Point } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { isRoomy } from "../../controls/Fold";
@@ -69,23 +70,23 @@ export function PointList() {
     edit((draft) => withPlane(draft, { points: [...planeOf(draft).points, point] }));
     selectPoint(point.id);
   };
-  const answers = (id: string) => plan?.plane?.points.filter((answer) => answer.id === id) ?? [];
+  const toggle = useCallback(
+    (id: string, wasOpen: boolean) => selectPoint(wasOpen ? null : id),
+    [selectPoint],
+  );
   return (
     <>
       <Section>Points</Section>
       {points.length ? (
         <List>
           {points.map((point, index) => (
-            <li key={point.id}>
-              <Line
-                aria-expanded={point.id === selected}
-                onPress={() => selectPoint(point.id === selected ? null : point.id)}
-              >
-                <strong>{point.name || `Point ${point.id}`}</strong>
-                <Told point={point} answers={answers(point.id)} />
-              </Line>
-              {point.id === selected ? <PointEditor point={point} index={index} /> : null}
-            </li>
+            <PointRow
+              key={point.id}
+              point={point}
+              index={index}
+              isOpen={point.id === selected}
+              onToggle={toggle}
+            />
           ))}
         </List>
       ) : null}
@@ -100,10 +101,32 @@ export function PointList() {
   );
 }
 
+interface PointRowProps {
+  point: Point;
+  index: number;
+  isOpen: boolean;
+  onToggle: (id: string, wasOpen: boolean) => void;
+}
+
+/** One point. While another is moved nothing of its row is drawn anew but what the answer says of it. */
+const PointRow = memo(function PointRow({ point, index, isOpen, onToggle }: PointRowProps) {
+  return (
+    <li>
+      <Line aria-expanded={isOpen} onPress={() => onToggle(point.id, isOpen)}>
+        <strong>{point.name || `Point ${point.id}`}</strong>
+        <Told point={point} />
+      </Line>
+      {isOpen ? <PointEditor point={point} index={index} /> : null}
+    </li>
+  );
+});
+
 /** What the answer says of a point, in a few words. */
-function Told({ point, answers }: { point: Point; answers: PointAnswer[] }) {
+function Told({ point }: { point: Point }) {
+  const { plan } = useBench();
   const { units } = usePreferences();
-  const read = answers.filter((each) => each.behind_nearest_mm !== null);
+  const read =
+    plan?.plane?.points.filter((answer) => answer.id === point.id && answer.behind_nearest_mm !== null) ?? [];
   if (!read.length) return <small data-trouble="">not read yet</small>;
   const depth = Math.min(...read.map((each) => each.behind_nearest_mm as number));
   const slacks = read
