@@ -121,7 +121,7 @@ def photograph(
         if faults.dead_flash == k:
             ev -= 3.0
         ev += generator.normal(0, 0.002)
-        picture, matrix = _seen(world, places[k], middle, shift, turn, kind, pupil_steps, k, faults)
+        picture, matrix = _seen_once(world, places[k], middle, shift, turn, kind, pupil_steps, k, faults)
         for frame, length, angle in _triples(faults.shake):
             picture = _streaked(picture, length, angle) if k == frame else picture
         picture = picture * 2.0**ev
@@ -173,11 +173,10 @@ def _seen(world, place, middle, shift, turn, kind, pupil, k, faults, blurs=True)
         linear = scale * np.array([[cosine, -sine], [sine, cosine]])
         return np.column_stack([linear, centre + shift - linear @ centre])
 
-    picture = np.zeros((height, width, 3), np.float32)
-    ground = 0.0
     margin = 40
     size = (fft.next_fast_len(height + 2 * margin, real=True), fft.next_fast_len(width + 2 * margin, real=True))
-    for layer in world.layers:
+
+    def spectrum_of(layer):
         matrix = matrix_at(layer.depth)
         matrix[:, 2] += margin
         stacked = np.dstack([layer.colour, layer.cover])
@@ -186,20 +185,36 @@ def _seen(world, place, middle, shift, turn, kind, pupil, k, faults, blurs=True)
                 stacked = _pushed(stacked, x, y, radius, dx)
         warped = cv2.warpAffine(stacked, matrix, size[::-1], flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE)
         blur = abs(layer.depth - place) * STEP_BLUR_PX if blurs else 0.0
-        spectrum = fft.rfft2(warped, axes=(0, 1)) * _disc(size, blur)[..., None]
-        seen = fft.irfft2(spectrum, size, axes=(0, 1))[margin : margin + height, margin : margin + width]
-        cover = seen[..., 3:]
-        if layer.ground:
-            picture, ground = picture + seen[..., :3], ground + cover
-            continue
-        if ground is not None:
-            picture, ground = picture / np.maximum(ground, 1e-3), None
-        cover = np.clip(cover, 0, 1)
-        picture = picture * (1 - cover) + seen[..., :3]
-    if ground is not None:
-        picture = picture / np.maximum(ground, 1e-3)
+        return fft.rfft2(warped, axes=(0, 1)) * _disc(size, blur)[..., None]
+
+    def seen_of(spectrum):
+        return fft.irfft2(spectrum, size, axes=(0, 1))[margin : margin + height, margin : margin + width]
+
+    # Layers of the surface share it out: their light is added, so one way back does for all of them.
+    ground = seen_of(sum(spectrum_of(layer) for layer in world.layers if layer.ground))
+    picture = ground[..., :3] / np.maximum(ground[..., 3:], 1e-3)
+    for layer in world.layers:
+        if not layer.ground:
+            seen = seen_of(spectrum_of(layer))
+            cover = np.clip(seen[..., 3:], 0, 1)
+            picture = picture * (1 - cover) + seen[..., :3]
     whole = np.vstack([matrix_at(middle), [0, 0, 1]])
     return np.clip(picture, 0, None), np.linalg.inv(whole)[:2]
+
+
+_SEEN = {}
+
+
+def _seen_once(world, place, middle, shift, turn, kind, pupil, k, faults):
+    """The same, kept: stacks of one world with different faults share most of their frames."""
+    if faults.moved:
+        return _seen(world, place, middle, shift, turn, kind, pupil, k, faults)
+    key = (id(world), float(place), middle, *map(float, shift), float(turn), kind, pupil)
+    if key not in _SEEN:
+        if len(_SEEN) > 300:
+            _SEEN.pop(next(iter(_SEEN)))
+        _SEEN[key] = world, _seen(world, place, middle, shift, turn, kind, pupil, k, faults)
+    return _SEEN[key][1]
 
 
 _DISCS = {}

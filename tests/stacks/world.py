@@ -1,5 +1,6 @@
 """Made-up subjects as layers of paint at known depths, far to near. Depth counts in steps; places in pixels."""
 
+from functools import lru_cache
 from typing import NamedTuple
 
 import cv2
@@ -71,6 +72,7 @@ def surface(depth, paint):
     return layers
 
 
+@lru_cache(maxsize=24)
 def make_world(kind, seed, size, steps):
     """A subject of one kind that reaches from depth 1 to ``steps`` - 2."""
     generator = np.random.default_rng([seed, sum(map(ord, kind))])

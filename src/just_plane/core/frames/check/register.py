@@ -1,9 +1,9 @@
 """Where one frame lies on the next: enhanced correlation on the plain picture, started and judged by bands.
 
-Plain grey first: where contrast comes and goes from frame to frame, a picture without its low frequencies reads the
-loss of contrast as a change of size. A subject with hardly any texture is the other way round: there its slow tones
-move with the blur, and bands with their strength divided out hold better. Both are tried, and the one under which fine
-detail agrees better is kept. See docs/derivations/registration.md.
+Where contrast comes and goes from frame to frame, a picture without its low frequencies may read the loss of contrast
+as a change of size. A subject with hardly any texture is the other way round: there its slow tones move with the blur,
+and bands with their strength divided out hold better. Both are tried, and the one under which fine detail agrees better
+is kept. See docs/derivations/registration.md.
 """
 
 from typing import NamedTuple
@@ -23,8 +23,6 @@ DOUBTFUL, FAILED = 0.45, 0.35
 """Likeness of an aligned pair under which another start is tried; under which there is no pair."""
 BANDS = (1, 2, 4, 8)
 """Sizes of detail that registration by bands looks at, px of the small picture."""
-PLAINLY_BETTER = 0.004
-"""By so much must fine detail agree better for bands to be believed over the plain picture."""
 SMALLEST_RATIO = 0.7
 """Neighbours that differ in size by more are no neighbours."""
 TEMPLATE = 0.6
@@ -109,7 +107,7 @@ def lay(before, this):
 def _best(before, this, start):
     plain = _judged(before, this, _refined(before.small, this.small, start, 5))
     bands = _judged(before, this, _refined(before.evened, this.evened, start, 1))
-    return bands if bands.likeness > plain.likeness + PLAINLY_BETTER else plain
+    return bands if bands.likeness > plain.likeness else plain
 
 
 def _start(before, this):
