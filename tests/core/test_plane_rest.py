@@ -98,3 +98,21 @@ def test_a_plane_receding_sideways_under_an_upright_mechanism():
     assert turn.toward == pytest.approx(0, abs=1e-6)
     assert rolled(lens(), points).fit.largest_deviation == pytest.approx(0, abs=1e-6)
     assert rolled(replace(lens(), rest=ACROSS), points).fit.largest_deviation > 1
+
+
+@pytest.mark.parametrize("angle_deg", [5, 40])
+def test_a_lens_that_does_not_tilt_is_at_its_limit_whatever_the_plane(angle_deg):
+    laid = lay_plane(lens(limit_deg=0.0), plane_points(angle_deg, math.pi / 2))
+    assert laid.limited
+    assert laid.setting is None
+    assert laid.fit == laid.wanted
+
+
+def test_of_a_plane_off_its_axis_a_mechanism_lays_the_part_along_it_to_either_side():
+    for side in (1, -1):
+        points = plane_points(15, side * math.radians(60))
+        laid, along = lay_plane(lens(), points), math.tan(math.radians(15)) * math.sin(math.radians(60))
+        assert laid.limited
+        # Down or up by the part of the slope that runs that way; what runs across stays where it is.
+        assert laid.fit.slope_y == pytest.approx(side * along, rel=0.05)
+        assert laid.fit.slope_x == pytest.approx(0, abs=1e-6)

@@ -204,3 +204,9 @@ def test_the_setting_that_lays_a_plane_makes_the_view_sharp_along_it():
     scene = Scene(420.0, 0.0, 0.8, np.zeros((200, 300), np.float32), np.ones((3, 200, 300), np.float32), 0.4)
     blur = blur_now(scene, Sight(setting.image_distance, Grid(40, 60, 0.3)), focus_of_lens(90.0, 5.6, setting))
     assert blur.max() < 1e-4
+
+
+def test_pixels_of_a_view_lie_about_its_middle_rows_from_the_top():
+    xi, yi = Grid(4, 3, 2.0, (10.0, -1.0)).places()
+    assert xi.tolist() == [8.0, 10.0, 12.0]
+    assert yi.tolist() == [2.0, 0.0, -2.0, -4.0]

@@ -1,5 +1,6 @@
 import math
 
+import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
@@ -97,6 +98,20 @@ def test_two_frames_that_tell_nothing_are_refused(second, extension, words):
 def test_more_light_lost_than_any_lens_loses_is_refused(stops):
     with pytest.raises(OutOfDomainError, match=r"the most is 1\.17"):
         pupil_magnification_from_exposure(Measured(0.5, 0.001), Measured(0.75, 0.001), Measured(stops, 0.1))
+
+
+def test_the_uncertainty_of_a_pupil_is_the_spread_of_many_readings():
+    readings = np.random.default_rng(6).normal((0.5, 0.9, 0.8), (0.004, 0.006, 0.02), (4000, 3))
+    found = [pupil_magnification_from_exposure(*(Measured(value, 0.0) for value in row)).value for row in readings]
+    told = pupil_magnification_from_exposure(Measured(0.5, 0.004), Measured(0.9, 0.006), Measured(0.8, 0.02))
+    assert told.uncertainty == pytest.approx(np.std(found), rel=0.06)
+    # Each of the three has its part in it.
+    for alone in range(3):
+        spreads = [(0.004, 0.006, 0.02)[k] if k == alone else 0.0 for k in range(3)]
+        one = [Measured(value, spread) for value, spread in zip((0.5, 0.9, 0.8), spreads, strict=True)]
+        readings = np.random.default_rng(6).normal((0.5, 0.9, 0.8), spreads, (4000, 3))
+        found = [pupil_magnification_from_exposure(*(Measured(value, 0.0) for value in row)).value for row in readings]
+        assert pupil_magnification_from_exposure(*one).uncertainty == pytest.approx(np.std(found), rel=0.06)
 
 
 # --- many at once, roots

@@ -186,3 +186,23 @@ def test_the_same_seed_is_the_same_drill_and_knobs_do_not_turn_past_their_ends()
             assert getattr(tamed, name) == getattr(Setting(), name)
     with pytest.raises(OutOfDomainError):
         make_drill("juggling", 1)
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_the_word_at_a_stop_is_toward_the_best_and_at_it_to_leave_it(seed):
+    drill = make_drill("stop", seed)
+    best = best_setting(drill).stop
+    for stop in range(len(STOPS)):
+        said = hint(drill, Setting()._replace(stop=stop))
+        assert said == ("Leave it there." if stop == best else "Stop down." if stop < best else "Open up.")
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_a_tilt_that_runs_the_wrong_way_is_told_to_turn_and_how_far(seed):
+    drill = make_drill("tilt_and_turn", seed)
+    best = best_setting(drill)
+    for off in (-2, 2):
+        assert hint(drill, best._replace(turn=best.turn + off)) == (
+            f"Turn the tilt to {15 * best.turn}°: the slope runs that way."
+        )
+    assert "Turn" not in hint(drill, best)

@@ -163,11 +163,22 @@ def test_backlash_within_three_micrometres(play):
     assert found.take_up == pytest.approx(1.5 * found.play)
 
 
+@pytest.mark.parametrize("scale", [1.0, 0.03, 20.0])
+def test_stops_within_two_hundredths_of_the_best_are_alike_however_strong_the_texture(scale):
+    contrasts = scale * np.array([0.90, 0.979, 0.981, 1.0, 0.95])
+    found = best_stop([4.0, 5.6, 8.0, 11.0, 16.0], contrasts**2, (1e-4 * scale) ** 2 * np.ones(5))
+    assert (found.best, found.alike) == (11.0, (8.0, 11.0))
+    assert [stop.contrast for stop in found.stops] == pytest.approx([0.90, 0.979, 0.981, 1.0, 0.95])
+    assert not found.at_end
+
+
 def test_the_longest_shutter_is_the_last_before_the_first_that_fails():
     shutters = np.repeat([1 / 500, 1 / 250, 1 / 125, 1 / 60, 1 / 30], 8)
     contrasts = np.where(shutters <= 1 / 125, 1.0, np.where(shutters < 1 / 40, 0.66, 0.4))
     found = longest_shutter(shutters, contrasts)
     assert (found.shutter, found.fails_at) == (1 / 60, 1 / 30)
+    told = [(1 / 500, 8, 8), (1 / 250, 8, 8), (1 / 125, 8, 8), (1 / 60, 8, 8), (1 / 30, 0, 8)]
+    assert [tuple(one) for one in found.tried] == told
     contrasts[shutters == 1 / 125] = [0.5, 0.5] + [1.0] * 6
     assert longest_shutter(shutters, contrasts).shutter == 1 / 250
 

@@ -170,3 +170,15 @@ def test_a_slope_needs_no_brush_and_suits_the_merge_by_depth():
     hairs = depth.copy()
     hairs[:, ::8] = 0
     assert needs_brush(hairs, 2.7).method == "pyramid"
+
+
+def test_frames_that_may_win_are_those_of_the_depths_within_a_disc_and_one_more():
+    depth = np.zeros((30, 30), np.float32)
+    depth[10, 10] = 5
+    low, high = depth_window(depth, 2.0)
+    assert (low == -1).all()
+    away = np.hypot(*np.subtract(np.mgrid[:30, :30], 10))
+    # Two pixels along a row or a column, none of the corners of that square.
+    assert (high[away <= 2] == 6).all()
+    assert (high[away > 2.3] == 1).all()
+    assert depth_window(depth, 0.2)[1][10, 11] == 6  # never less than one pixel
