@@ -23,20 +23,25 @@ def folder(tmp_path_factory):
     return made
 
 
-def told(folder, kind, *, stop=TRUE_STOP, step=STEP_MM, pupil=FACTS.pupil_distance):
+def told(folder, kind, **planned):
     """What is said of frames of a plan at that stop, that step, that pupil; they were taken at f/12 as they were."""
+    return " ".join(checked(folder, kind, **planned).against_plan)
+
+
+def checked(folder, kind, *, stop=TRUE_STOP, step=STEP_MM, pupil=FACTS.pupil_distance, depth=DEPTH_MM):
+    """The report by such a plan, in which a frame at the true stop holds that depth."""
     numbers = StackNumbers(
         kind="rail",
         magnification=0.5,
         effective_f_number=stop,
         pixel_pitch_mm=0.01,
         c_mm=0.03,
-        depth_of_field_mm=DEPTH_MM * stop / TRUE_STOP,
+        depth_of_field_mm=depth * stop / TRUE_STOP,
         step_mm=step,
         planned_frames=12,
         entrance_pupil_distance_mm=pupil,
     )
-    return " ".join(check_intake(take_in(folder / kind), numbers)[0].against_plan)
+    return check_intake(take_in(folder / kind), numbers)[0]
 
 
 @pytest.mark.parametrize("kind", ["dome", "terraces", "hairs"])
@@ -62,3 +67,14 @@ def test_a_step_that_was_not_as_planned_is_told_from_a_pupil_that_is_elsewhere(f
     by_pupil = told(folder, "dome", pupil=FACTS.pupil_distance * 2)
     assert "as many steps as planned" in by_pupil
     assert float(by_pupil.split("pupil ")[1].split(" mm")[0]) == pytest.approx(FACTS.pupil_distance, rel=0.2)
+
+
+def test_what_is_sharp_is_judged_by_the_step_that_the_rail_really_went(folder):
+    # Half the true step was planned, at which frames of 0.7 true steps overlap; as they were taken they do not meet.
+    report = checked(folder, "dome", step=STEP_MM / 2, depth=0.7 * STEP_MM)
+    assert report.step_measured is not None
+    assert len(report.gaps) == 11
+    assert not report.verdict.may_come_down
+    # Where frames hold twice the true step nothing is open; by the true step from the start the same is missing.
+    assert checked(folder, "dome", step=STEP_MM / 2).gaps == []
+    assert len(checked(folder, "dome", depth=0.7 * STEP_MM).gaps) == 11

@@ -37,15 +37,16 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
     CheckReport
     """
     width, height = intake.size
-    asked = covered_at(_places(numbers, checked, width, height, reduction), checked, facts, reduction)
+    disagree = against_plan(facts, reduction, checked, numbers)
+    went = _as_it_went(facts, disagree.step)
+    asked = covered_at(_places(numbers, checked, width, height, reduction), checked, went, reduction)
     covered = _coverage(numbers, checked, asked, width, height, reduction)
-    missing = gaps(checked, facts)
+    missing = gaps(checked, went)
     told = _findings(intake, numbers, checked, missing, unreadable)
     known = [one.covered for one in covered if one.covered is not None]
     left, top, right, bottom = crop_box(checked, width, height, reduction)
     not_judged = [*intake.said, *shown(numbers, width), *_not_judged(checked, facts, covered)]
     told_gaps = [_gap(one, numbers, checked) for one in missing]
-    disagree = against_plan(facts, reduction, checked, numbers)
     return CheckReport(
         name=intake.folder.resolve().name or "stack",
         folder=str(intake.folder),
@@ -68,6 +69,17 @@ def report(intake, numbers, facts, reduction, checked, unreadable):
         verdict=verdict(told, covered, told_gaps, numbers, checked, intake.names),
         plan=numbers,
     )
+
+
+def _as_it_went(facts, measured):
+    """The facts by the step that the rail really went, where that was measured: what is sharp is judged by it.
+
+    Millimetres stay those of the rail's own reading, at which frames that are missing have to be taken.
+    """
+    if measured is None:
+        return facts
+    frames = None if facts.frames is None else 1 + (facts.frames - 1) * facts.step / measured.step_mm
+    return facts._replace(step=measured.step_mm, frames=frames)
 
 
 def _known(value, digits=6):

@@ -41,6 +41,16 @@ test("a frame holds half the depth of field on either side of where it stands", 
   expect([stairs?.near, stairs?.far]).toEqual([0, 1]);
 });
 
+test("by a rail that goes twice as far as it reads a frame holds half as many of its marks", () => {
+  const measured = { step_mm: 2, doubt_mm: 0.02, pairs: 11, agree: 1 };
+  const stairs = treads({ ...report([frame(0), frame(1)]), step_measured: measured });
+  expect(stairs?.rows.map((row) => row.found)).toEqual([
+    [-0.5, 0.5],
+    [0.5, 1.5],
+  ]);
+  expect(stairs?.rows[0]?.planned).toEqual([-2, 0]);
+});
+
 test("what must be sharp is marked as deep as it is, where that is known", () => {
   const stairs = treads(report([frame(-1), frame(0), frame(1)], { depth_mm: 0.7 }));
   expect([stairs?.near, stairs?.far]).toEqual([0, 0.7]);
@@ -85,6 +95,9 @@ test("facts say what is used, what is unknown and what was found", () => {
   expect(facts["light, widest apart"]).toBe("0.30 stops");
   expect(facts["places sharp somewhere"]).toBe("50 %");
   expect(facts["step, planned, found"]).toBe("1, 1.5 mm");
+  const measured = { step_mm: 2.04, doubt_mm: 0.02, pairs: 11, agree: 1 };
+  const longer = { ...report([frame(0)]), step_measured: measured };
+  expect(Object.fromEntries(factsOf(longer))["step, planned, found"]).toBe("1, 2.04 mm");
   expect(Object.fromEntries(factsOf(report([frame(0, true, null)], { step_mm: null })))).toMatchObject({
     "light, widest apart": "unknown",
     "step, planned, found": "no plan",

@@ -7,6 +7,8 @@ export function treads(report: CheckReport): Stairs | null {
   const deep = report.plan.depth_mm;
   if (step === null || depth === null) return null;
   const half = depth / 2;
+  // Marks are those of the rail: where it went farther than it reads, a frame holds less of them.
+  const held = (half * step) / (report.step_measured?.step_mm ?? step);
   const rows = report.order.flatMap((frame, index): Tread[] => {
     const focus = report.frames[frame]?.focus_mm;
     if (focus === null || focus === undefined) return [];
@@ -15,7 +17,7 @@ export function treads(report: CheckReport): Stairs | null {
       {
         frame,
         look: report.frames[frame]?.used ? "filled" : "broken",
-        found: [focus - half, focus + half],
+        found: [focus - held, focus + held],
         planned: planned === null || index < planned ? [meant - half, meant + half] : null,
       },
     ];

@@ -29,6 +29,9 @@ export function factsOf(report: CheckReport): (readonly [string, string])[] {
   const steps = report.steps_found.flatMap((step) => (step === null ? [] : [step])).sort((a, b) => a - b);
   const middle = steps[Math.floor(steps.length / 2)];
   const step = report.plan.step_mm;
+  // By the width of what each frame holds, against its neighbours; where the view's own growth says more, by that.
+  const beside = step === null || middle === undefined ? null : step * middle;
+  const found = report.step_measured?.step_mm ?? beside;
   const share = report.covered_share;
   return [
     [
@@ -39,9 +42,7 @@ export function factsOf(report: CheckReport): (readonly [string, string])[] {
     ["without texture", `${figures(100 * report.unknown_share, 2)} %`],
     [
       "step, planned, found",
-      step === null
-        ? "no plan"
-        : `${figures(step)}, ${middle === undefined ? "?" : figures(step * middle)} mm`,
+      step === null ? "no plan" : `${figures(step)}, ${found === null ? "?" : figures(found)} mm`,
     ],
     ["light, widest apart", light === null ? "unknown" : `${light.toFixed(2)} stops`],
   ];
