@@ -72,9 +72,11 @@ export function Proofs({ report, shotId, jobId, choice }: Props) {
     right: null,
   });
   const { options, picture } = useSources(shotId, jobId, report, [chosen.left, chosen.right]);
-  const best = options.find(({ id }) => id === report.method_that_suits) ?? options[0];
+  // What is shown unasked is of this look; others are fetched once they are chosen.
+  const here = options.filter(({ id }) => picture(id));
+  const best = here.find(({ id }) => id === report.method_that_suits) ?? here[0];
   const left = chosen.left ?? best?.id ?? null;
-  const beside = options.find((other) => other !== best && picture(other.id)) ?? best;
+  const beside = here.find((other) => other !== best) ?? best;
   const right = chosen.right ?? beside?.id ?? null;
   const [view, setView] = useState<View | null>(null);
   const [over, setOver] = useState({ depth: false, brush: false, differ: false });
