@@ -163,6 +163,8 @@ def look_through(page, station):
     if station == "proof":
         page.get_by_role("radio", name="Proof").check(force=True)
         page.get_by_role("radio", name="100 %").check(force=True)
+        page.get_by_text("depth in mm").click()
+        page.locator("svg text").first.wait_for()
     else:
         page.get_by_role("application", name=re.compile("The picture")).click(position={"x": 330, "y": 120})
         page.get_by_text("Held best by").wait_for()
