@@ -34,6 +34,8 @@ const Box = styled.div`
 
 /** Height that the rows share, px: past sixty frames they become hairlines. */
 const ROOM = 152;
+/** Height of a row's number, px. */
+const FIGURE = 9;
 
 interface Props {
   stairs: Stairs;
@@ -77,7 +79,9 @@ interface RowsProps {
 function Rows({ rows, view, tall, gaps, here }: RowsProps) {
   const theme = useTheme();
   const pattern = useId();
-  const height = rows.length * tall + 8;
+  // The number of the first row stands as high as any other.
+  const above = Math.max(FIGURE - tall, 0);
+  const height = above + rows.length * tall + 8;
   const every = Math.max(Math.ceil(14 / tall), 1);
   return (
     <svg
@@ -114,7 +118,7 @@ function Rows({ rows, view, tall, gaps, here }: RowsProps) {
           key={row.frame}
           row={row}
           view={view}
-          y={index * tall}
+          y={above + index * tall}
           tall={tall}
           numbered={index % every === 0}
         />
