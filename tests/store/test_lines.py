@@ -85,3 +85,26 @@ def test_found_in_pages_by_name_and_by_depth(shots, pod):
     by_name = [shots.found("mm", "now", 1, Asked(sort="name"), skip=skip) for skip in range(4)]
     assert [names(page) for page in by_name] == [["a"], ["b"], ["C"], []]
     assert names(shots.found("mm", "now", 9, Asked(sort="depth"))) == ["a", "C", "b"]
+
+
+def test_headings_are_those_that_shots_stand_under_now(shots, pod):
+    moved = kept(shots, pod, name="moved", heading="Monday")
+    shots.save(moved.document_id, moved.body.model_copy(update={"heading": "Friday"}), moved.revision)
+    away = kept(shots, pod, name="put away", heading="Sunday")
+    shots.remove(away.document_id)
+    damaged = kept(shots, pod, name="damaged", heading="Thursday")
+    kept(shots, pod, name="under none", heading="")
+    with shots.database.write() as connection:
+        connection.execute("UPDATE revision SET body_json = '{}' WHERE revision_id = ?", (damaged.revision,))
+    assert shots.headings() == ["Friday"]
+
+
+def test_a_shot_that_is_saved_again_stands_first_and_once(shots, pod):
+    first, _ = kept(shots, pod, name="first"), kept(shots, pod, name="second")
+    assert [each.shot.name for each in shots.page("mm", "now", 9)] == ["second", "first"]
+    shots.save(first.document_id, first.body.model_copy(update={"name": "again"}), first.revision)
+    assert [each.shot.name for each in shots.page("mm", "now", 9)] == ["again", "second"]
+    assert [each.shot.name for each in shots.page("mm", "now", 1)] == ["again"]
+    shots.remove(first.document_id)
+    assert [each.shot.name for each in shots.page("mm", "now", 9)] == ["second"]
+    assert [each.shot.name for each in shots.page("mm", "now", 9, removed=True)] == ["again"]

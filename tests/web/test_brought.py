@@ -28,6 +28,8 @@ def test_frames_are_kept_byte_for_byte_in_one_folder(client, tmp_path):
     assert len(folders) == 1
     folder = tmp_path / "brought" / BATCH
     assert str(folder) in folders
+    assert put(client, "again.jpg", b"x").get_json()["kept_days"] == brought.KEPT_DAYS == 30
+    (folder / "again.jpg").unlink()
     assert {path.name: path.read_bytes() for path in folder.iterdir()} == frames
 
 

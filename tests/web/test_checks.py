@@ -1,7 +1,6 @@
 """Checks over HTTP: asked for, watched, looked at."""
 
 import json
-import time
 from io import BytesIO
 
 import pytest
@@ -12,6 +11,7 @@ from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
 from stacks.camera import Faults, write
 from stacks.kept import stack_of
+from web.waiting import ended
 
 pytestmark = pytest.mark.xdist_group("stacks")
 
@@ -36,12 +36,7 @@ def served(tmp_path_factory):
 
 
 def _ended(client, job_id):
-    for _ in range(900):
-        job = client.get(f"/api/jobs/{job_id}").get_json()
-        if job["state"] in ("done", "failed", "cancelled"):
-            return job
-        time.sleep(0.1)
-    raise AssertionError(job)
+    return ended(client, f"/api/jobs/{job_id}")
 
 
 def test_the_report_comes_with_the_job_and_can_be_left_out(served):

@@ -1,8 +1,6 @@
 """A step that frames show to be another than planned, kept as a trial of the rail: once, and not over one that knows
 better."""
 
-import time
-
 import pytest
 
 from just_plane.demo.catalogue import demo_shots, fill
@@ -10,6 +8,7 @@ from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
 from stacks.camera import write
 from stacks.kept import FACTS, STEP_MM, stack_of
+from web.waiting import ended
 
 pytestmark = pytest.mark.xdist_group("stacks")
 TURN_MM = 0.8
@@ -45,13 +44,7 @@ def numbers(step):
 
 def looked_at(client, folder, step, shot_id=None):
     asked = {"folder": str(folder), "numbers": numbers(step), "methods": [], "shot_id": shot_id}
-    job = client.post("/api/checks", json=asked).get_json()
-    for _ in range(900):
-        job = client.get(f"/api/jobs/{job['job_id']}").get_json()
-        if job["state"] in ("done", "failed"):
-            return job
-        time.sleep(0.1)
-    raise AssertionError(job)
+    return ended(client, f"/api/jobs/{client.post('/api/checks', json=asked).get_json()['job_id']}")
 
 
 def rail(client):

@@ -1,12 +1,11 @@
 """Trials over HTTP: asked, measured by the runner, believed into the kit, taken out again."""
 
-import time
-
 import pytest
 
 from just_plane.demo.catalogue import fill
 from just_plane.store.folder import open_store
 from just_plane.web.app import create_app
+from web.waiting import ended
 
 
 @pytest.fixture(scope="module")
@@ -28,12 +27,7 @@ def frames(client, kind, **more):
 def measured(client, asked):
     trial = client.post("/api/trials", json=asked)
     assert trial.status_code == 202, trial.get_json()
-    for _ in range(600):
-        told = client.get(f"/api/trials/{trial.get_json()['trial_id']}").get_json()
-        if told["state"] in ("done", "failed"):
-            return told
-        time.sleep(0.1)
-    raise AssertionError(told)
+    return ended(client, f"/api/trials/{trial.get_json()['trial_id']}")
 
 
 def piece(client, kind, name=None):

@@ -1,8 +1,9 @@
 import { api, dataOf } from "./client";
+import type { Brought } from "./types";
 
-/** A file taken in, into the folder of its batch (32 hexadecimal digits): the folder. */
-export async function bringFile(batch: string, file: File): Promise<string> {
-  const brought = await dataOf(
+/** A file taken in, into the folder of its batch (32 hexadecimal digits): the folder, and for how long it is kept. */
+export async function bringFile(batch: string, file: File): Promise<Brought> {
+  return dataOf(
     api.PUT("/api/brought/{batch}/{name}", {
       params: { path: { batch, name: file.name } },
       body: file as never,
@@ -10,5 +11,4 @@ export async function bringFile(batch: string, file: File): Promise<string> {
       headers: { "Content-Type": "application/octet-stream" },
     }),
   );
-  return brought.folder;
 }

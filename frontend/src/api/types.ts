@@ -3,6 +3,7 @@ import type { components } from "./schema";
 
 type Schemas = components["schemas"];
 
+export type Brought = Schemas["Brought"];
 export type Shot = Schemas["Shot"];
 export type Body = Schemas["Body"];
 export type Placed = Schemas["Placed"];

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { DropZone, FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import { bringFile } from "../api/bring";
+import type { Brought } from "../api/types";
 import { sentenceOf } from "../api/client";
 import { Button } from "../controls/Button";
 import { newHex } from "../look/ids";
@@ -28,15 +29,15 @@ export function BringFiles({ onBrought }: { onBrought: (folder: string) => void 
   const bring = useMutation({
     mutationFn: async (files: readonly File[]) => {
       const into = newHex();
-      let folder = "";
+      let brought: Brought | null = null;
       for (const [index, file] of files.entries()) {
         setDone({ taken: index, of: files.length });
-        folder = await bringFile(into, file);
+        brought = await bringFile(into, file);
       }
       setDone({ taken: files.length, of: files.length });
-      return folder;
+      return brought;
     },
-    onSuccess: (folder) => folder && onBrought(folder),
+    onSuccess: (brought) => brought && onBrought(brought.folder),
   });
   const take = (files: readonly File[]) => {
     if (files.length) bring.mutate(files);
@@ -56,8 +57,8 @@ export function BringFiles({ onBrought }: { onBrought: (folder: string) => void 
         {bring.isPending && done
           ? `${done.taken} of ${done.of} taken in`
           : bring.isSuccess && done
-            ? `${done.of} frames were taken in: their folder is named above.`
-            : "or drop them here; they are copied, and stay as they are. The copies go 30 days after the last look."}
+            ? `${done.of} frames were taken in: their folder is named above. It goes ${bring.data?.kept_days} days after the last look at it.`
+            : "or drop them here; they are copied, and stay as they are."}
       </p>
       {bring.isError ? <p role="alert">{sentenceOf(bring.error)}</p> : null}
     </Zone>

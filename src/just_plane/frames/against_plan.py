@@ -85,17 +85,17 @@ def _scale(facts, checked, wider):
         return None, None
     if found <= 0:
         return "The view grows the other way: the stack runs from far to near, or the focus ring was turned.", None
-    pupil, step = facts.step / found, found * facts.pupil_distance
+    pupil, measured = facts.step / found, _measured(grown, facts.pupil_distance)
     off = 0.0 if wider is None else math.log(wider)
     by_step = abs(off) > ALIKE and (off > 0) != (found > planned)
     if by_step:
-        which = f"a step of {step:.3g} mm fits that, and how long each place is sharp. Look at the rail"
+        which = f"a step of {measured.step_mm:.3g} mm fits that, and how long each place is sharp. Look at the rail"
     elif wider is not None and abs(off) <= ALIKE:
         which = f"an entrance pupil {pupil:.0f} mm away would fit; each place is sharp for as many steps as planned"
     else:
-        which = f"a step of {step:.3g} mm would fit, or an entrance pupil {pupil:.0f} mm away"
+        which = f"a step of {measured.step_mm:.3g} mm would fit, or an entrance pupil {pupil:.0f} mm away"
     grows = f"From frame to frame the view grows by {100 * found:.2g} %, planned were {100 * planned:.2g} %"
-    return f"{grows}: {which}.", _measured(grown, facts.pupil_distance) if by_step else None
+    return f"{grows}: {which}.", measured if by_step else None
 
 
 def _measured(grown, pupil_distance):

@@ -13,8 +13,6 @@ KINDS = frozenset(
 CHUNK = 1 << 20
 LEAST_FREE = 200_000_000
 """Bytes that stay free on the disk: shots and runs are written there too."""
-
-
 KEPT_DAYS = 30
 """Copies that nothing looked at for so long go; what they were copied from is not ours."""
 

@@ -24,7 +24,7 @@ export function KeepStep({ jobId }: { jobId: string }) {
           {keep.data.believed
             ? "Kept as a trial: new shots with this rail go by it."
             : keep.data.usable
-              ? "Kept as a trial, but not used: another of this rail says otherwise. Which do you believe?"
+              ? "Kept as a trial, but not used: at Trials you choose which one of this rail you believe."
               : "Kept as a trial, but not used: this rail is not in the kit any more."}
         </p>
         <LinkButton href="/trials">Trials</LinkButton>

@@ -19,13 +19,16 @@ export interface Asked {
   putBack?: string[];
 }
 
+/** The last checks of a shot's frames, the newest first. */
+export const checksOf = (shotId: string) => ({
+  queryKey: ["checks", shotId],
+  queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/checks", { params: { path: { shot_id: shotId } } })),
+});
+
 /** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
 export function useCheck(shotId: string) {
   const client = useQueryClient();
-  const list = useQuery({
-    queryKey: ["checks", shotId],
-    queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/checks", { params: { path: { shot_id: shotId } } })),
-  });
+  const list = useQuery(checksOf(shotId));
   const latest = list.data?.jobs[0];
   const job = useQuery({
     queryKey: ["job", latest?.job_id, latest?.state],

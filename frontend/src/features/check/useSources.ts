@@ -3,6 +3,7 @@ import { api, dataOf } from "../../api/client";
 import type { CheckReport, Job } from "../../api/types";
 import type { Tiled } from "../../drawing/TiledPanes";
 import { placedOn } from "./placed";
+import { checksOf } from "./useCheck";
 import { METHOD_WORDS } from "./words";
 
 /** Pictures that may stand beside each other: proofs and frames of this look, and proofs of the shot's other looks. */
@@ -12,10 +13,7 @@ export function useSources(
   report: CheckReport,
   chosen: readonly (string | null)[],
 ) {
-  const list = useQuery({
-    queryKey: ["checks", shotId],
-    queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/checks", { params: { path: { shot_id: shotId } } })),
-  });
+  const list = useQuery(checksOf(shotId));
   const others = (list.data?.jobs ?? []).filter((job) => job.job_id !== jobId && job.proofs.length > 0);
   const asked = others.filter(({ job_id }) => chosen.some((id) => id?.startsWith(`${job_id}/`)));
   const looked = useQueries({
@@ -36,13 +34,11 @@ export function useSources(
     ),
     ...own.filter(({ id }) => id.startsWith("frame-")),
   ];
-  return {
-    options,
-    picture: (id: string | null): Tiled | null => [...own, ...fetched].find((each) => each.id === id) ?? null,
-  };
+  const pictures = new Map([...own, ...fetched].map((each) => [each.id, each]));
+  return { options, picture: (id: string | null): Tiled | null => pictures.get(id ?? "") ?? null };
 }
 
-/** When it was looked through, and the folder where that is another. */
+/** When it was looked through, by which method, and the folder. */
 function labelOf(job: Pick<Job, "asked_at" | "folder">, method: keyof typeof METHOD_WORDS): string {
   const when = new Date(job.asked_at).toLocaleString("en-GB", {
     day: "numeric",

@@ -12,7 +12,7 @@ import type { Running } from "../../shot/useRun";
 export function GreyFrame({ running, run }: { running: Running; run: Run }) {
   const bring = useMutation({
     mutationFn: async (file: File) => {
-      await running.grey(run, await bringFile(newHex(), file), file.name);
+      await running.grey(run, (await bringFile(newHex(), file)).folder, file.name);
     },
   });
   return (

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from just_plane.contract.base import Answer, Model
 from just_plane.contract.http import Problem
-from just_plane.store.brought import NotBroughtError, bring
+from just_plane.store.brought import KEPT_DAYS, NotBroughtError, bring
 from just_plane.web.answers import answer, store
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
@@ -28,6 +28,7 @@ class Brought(Answer):
     """Where it is now."""
 
     folder: str
+    kept_days: Annotated[int, Field(description="After the last look at it the folder goes.")]
 
 
 @api.put(
@@ -42,4 +43,4 @@ def bring_file(path: BroughtPath):
         folder = bring(store().jobs.folder.parent, path.batch, path.name, request.stream)
     except NotBroughtError as error:
         return refuse(422, "file.refused", error.message, error.remedy, "/name")
-    return answer(Brought(folder=str(folder)), 201)
+    return answer(Brought(folder=str(folder), kept_days=KEPT_DAYS), 201)
