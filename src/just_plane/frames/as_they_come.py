@@ -97,7 +97,7 @@ class Watching:
         picture = read_grey(facts, self._reduction)
         if self._follower is None:
             self._follower = Follower(picture.shape, stack_facts(self._numbers, facts.width), self._reduction)
-        if picture.shape != self._follower.watch.shape:
+        if picture.shape != self._follower.shape:
             said = "It has another size than the frames before it. Look what camera sent it."
             return Look(path.name, None, None, said)
         name = same_pixels(picture)
@@ -113,7 +113,7 @@ class Watching:
         return self._beside(path.name, followed, self._follower)
 
     def _beside(self, name, followed, follower):
-        rows, columns = follower.watch.shape
+        rows, columns = follower.shape
         middle = np.array([[columns / 2, rows / 2]])
         shift = float(np.linalg.norm(moved(followed.laid.similarity, middle)[0] - middle[0]))
         light = self._light[followed.before] + followed.light_ev if followed.before < len(self._light) else math.nan

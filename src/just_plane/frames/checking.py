@@ -103,7 +103,6 @@ def judge(intake, numbers, parts, put_back=()) -> tuple[CheckReport, Checked]:
 
     for part in parts:
         unreadable |= part.unreadable
-        follower.watch.absorb(part.watch)
         for frame, measured in part.numbers.items():
             name = part.names[frame]
             if name in seen:

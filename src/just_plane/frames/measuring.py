@@ -7,7 +7,6 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.frames.check.dust import Watch
 from just_plane.core.frames.check.moving import Moved
 from just_plane.core.frames.check.register import Laid
 from just_plane.core.frames.check.series import Glance, Pair, glance, paired
@@ -32,7 +31,6 @@ class Slab(NamedTuple):
     """(frame before, frame) to Pair."""
     unreadable: dict
     """Frame to why."""
-    watch: Watch
 
 
 def slabs(count):
@@ -74,7 +72,7 @@ def measure_slab(intake, facts, part, last=None, progress=None):
     rows, columns = shape = reduced(intake, reduction)
     circle = facts.circle_px(reduction)
     grid = grid_for(columns, rows, circle, facts.step_blur_px(reduction))
-    slab = Slab({}, {}, {}, {}, Watch(shape))
+    slab = Slab({}, {}, {}, {})
     first, end = part
     if last is None:
         last = _the_one_before(intake, first, reduction, shape, circle, grid)
@@ -91,7 +89,6 @@ def measure_slab(intake, facts, part, last=None, progress=None):
         grey = as_float(picture)
         numbers = measured(grey, grid)
         seen = glance(frame, grey, circle)
-        slab.watch.add(grey, numbers)
         slab.numbers[frame], slab.names[frame] = numbers, same_pixels(picture)
         if last is not None:
             slab.pairs[last[0].number, frame] = paired(last[0], seen, last[1], numbers, grid)
@@ -129,15 +126,13 @@ def slab_bytes(slab):
     -------
     bytes
     """
-    arrays = {"watch": slab.watch.planes()}
+    arrays: dict = {}
     for frame, numbers in slab.numbers.items():
         arrays |= {f"{name}-{frame}": getattr(numbers, name) for name in ("energy", "slopes", "light")}
     told = {
         "frames": [[frame, slab.names[frame], numbers.clipped] for frame, numbers in slab.numbers.items()],
         "pairs": [[*key, _pair_told(pair)] for key, pair in slab.pairs.items()],
         "unreadable": list(slab.unreadable.items()),
-        "seen": slab.watch.frames,
-        "shape": slab.watch.shape,
     }
     arrays["told"] = np.frombuffer(json.dumps(told).encode(), np.uint8)
     content = io.BytesIO()
@@ -162,13 +157,11 @@ def slab_of(path):
             frame: Measured(kept[f"energy-{frame}"], kept[f"slopes-{frame}"], kept[f"light-{frame}"], clipped)
             for frame, _, clipped in told["frames"]
         }
-        watch = Watch.of_planes(tuple(told["shape"]), kept["watch"], told["seen"])
     return Slab(
         numbers,
         {frame: name for frame, name, _ in told["frames"]},
         {(before, frame): _pair_of(pair) for before, frame, pair in told["pairs"]},
         dict(told["unreadable"]),
-        watch,
     )
 
 

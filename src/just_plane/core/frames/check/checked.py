@@ -3,10 +3,14 @@
 from itertools import pairwise
 from typing import NamedTuple
 
+import cv2
 import numpy as np
 
+from just_plane.core.frames.check.depth_map import everywhere
+from just_plane.core.frames.check.dust import LEAST_FRAMES, LOOKED_AT, WIDEST, dust
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
+from just_plane.core.frames.check.foretold import Sharpest
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs, pairs_of
 from just_plane.core.frames.check.register import Laid
@@ -104,8 +108,9 @@ def check_stack(follower, load, same_files, missing=()):
     still = stillness(stacked, slopes, fit)
     if follower.facts.kind != "hand":
         said += _shaken(still, judged, said, blind, left_out)
-    dust = _dust(follower, fit, places)
-    said += _dust_findings(dust, follower.reduction)
+    usable = [frame for frame in judged if frame not in left_out]
+    spots = _dust(follower, load, usable, fit, places, reference)
+    said += _dust_findings(spots, follower.reduction)
     return Checked(
         order=order,
         left_out=left_out,
@@ -121,7 +126,7 @@ def check_stack(follower, load, same_files, missing=()):
         judged=judged,
         energies=stacked,
         stillness=still,
-        dust=dust,
+        dust=spots,
         findings=said,
         grid=follower.grid,
         clipped={frame: follower.frames[frame].measured.clipped for frame in main},
@@ -165,10 +170,31 @@ def _shaken(still, judged, said, blind, left_out):
     return found
 
 
-def _dust(follower, fit, places):
+def _dust(follower, load, usable, fit, places, reference):
+    """Spots on the sensor, px of the picture that is measured; None where too few frames are of use."""
+    if len(usable) < LEAST_FRAMES or not np.isfinite(fit.depths).any():
+        return None
     grid = follower.grid
-    ends = (min(places.values()), max(places.values()))
-    return follower.watch.found(_depth_lookup(fit, grid), ends, grid.step_blur_px / grid.circle_px)
+    times = max(round(grid.width / WIDEST), 1)
+    shape = (grid.height // times, grid.width // times)
+    chosen = [usable[k] for k in np.unique(np.round(np.linspace(0, len(usable) - 1, LOOKED_AT)).astype(int))]
+    pictures = {
+        frame: load(frame) if times == 1 else cv2.resize(load(frame), shape[::-1], interpolation=cv2.INTER_AREA)
+        for frame in chosen
+    }
+    depth = cv2.resize(everywhere(fit.depths.reshape(grid.down, grid.across)), shape[::-1])
+
+    def between(first, second):
+        return enlarged(follower.between(reference if first is None else first, second), 1 / times)
+
+    sharpest = Sharpest(pictures, {frame: places[frame] for frame in chosen}, depth, between)
+    spots = dust(sharpest, grid.step_blur_px / times, grid.circle_px / times)
+    return [
+        spot._replace(
+            x=times * spot.x + (times - 1) / 2, y=times * spot.y + (times - 1) / 2, radius=times * spot.radius
+        )
+        for spot in spots
+    ]
 
 
 def _near_first(follower, main):

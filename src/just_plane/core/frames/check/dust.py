@@ -1,37 +1,46 @@
-"""Dust on the sensor: a spot that is dark at the same place of every frame, whatever is in focus there."""
+"""Dust on the sensor: a spot that takes light at the same place of frames in which the subject there is out of focus.
+
+What the subject itself shows in such a frame is foretold from the frames that are sharp there; dust is what stays. A
+dark grain of the subject is foretold with the rest, and out of focus nothing of the subject is small.
+"""
 
 from typing import NamedTuple
 
 import cv2
 import numpy as np
 
-from just_plane.core.frames.check.bands import smoothed
-from just_plane.core.frames.check.tiles import CURVE
+from just_plane.core.frames.check.bands import band, smoothed
+from just_plane.core.frames.check.foretold import Window
+from just_plane.core.frames.check.tiles import GAMMA
 
-DARK = -0.025
-"""ln of light, weighted toward frames that are out of focus there."""
-STILL_THERE = 0.35
-"""Of that darkness, in every frame but one."""
-OUTSTANDING = 6.0
-"""Times the spread of the same measure around: what the blurred subject itself leaves there."""
-AROUND = 24
-"""Px over which that spread is taken."""
-NO_DARKER = 2.0
-"""Times that darkness: a spot of the subject is darker by more where it is in focus; dust is as dark everywhere."""
+LEAST_FRAMES = 8
+LOOKED_AT = 5
+"""Frames, evenly through the stack: so each place is sharp in one, and far out of focus in two."""
 WIDEST = 1600
-"""Px across; larger pictures are watched at fewer."""
-BORDER = 8
-"""Px at the edge of the frame where detail cannot be told from what lies outside."""
+"""Px across; larger pictures are looked at by fewer."""
+SIZES = ((1.5, 4.0), (3.0, 8.0))
+"""Bands that hold a spot, px: of a few px across, and of some more."""
+DARK = -0.025
+"""ln of encoded light in the band."""
+OUTSTANDING = 6.0
+"""Times the spread of the same measure around: what could not be foretold there."""
+AROUND = 24.0
+"""Px over which that spread is taken."""
+BORDER = 3
+"""Times the wider smoothing of the band: nearer to the edge of the frame, what lies outside is in it."""
 LEAST_PX, MOST_PX = 8, 250
 LONGEST = 2.0
 """As wide as high within this ratio."""
 ALONE = 0.5
 """Nothing so dark, of the spot itself, on the ring around it."""
-JUMP = 4.0
-"""Steps: beside such a jump of depth the edge itself is dark in every frame."""
-LEAST_FRAMES = 8
-LEAST_BLUR_CIRCLES = 6.0
-"""How far out of focus a place must once have been: nearer, the subject keeps spots of its own."""
+JUMP, NEAR_JUMP = 4.0, 12
+"""Steps, px: so near to such a jump of depth what lies behind is seen around the edge, and cannot be foretold."""
+AS_DARK = (0.5, 2.0)
+"""In the second frame, of how dark it is in the first."""
+STILL_THERE = 0.35
+"""In the third, which has part of the spot in what foretells it."""
+LEAST_BLUR_CIRCLES, LEAST_IN_OTHERS, LEAST_IN_THIRD = 4.0, 2.5, 1.5
+"""How far out of focus the subject must be in the first, the second, the third: nearer, it keeps spots of its own."""
 
 
 class Spot(NamedTuple):
@@ -41,145 +50,103 @@ class Spot(NamedTuple):
     y: float
     radius: float
     darkness: float
-    """Share of the light taken away."""
+    """Share of the light taken away in its middle."""
 
 
-class Watch:
-    """Dark spots as they stay through the frames; five planes, however many frames come."""
+def dust(sharpest, step_px, circle_px):
+    """Spots that are dust.
 
-    def __init__(self, shape):
-        self.shape = shape
-        self._times = max(round(shape[1] / WIDEST), 1)
-        shape = tuple(side // self._times for side in shape)
-        self._weights = np.zeros(shape, np.float32)
-        self._sum = np.zeros(shape, np.float32)
-        self._highest = np.full(shape, -np.inf, np.float32)
-        self._second = np.full(shape, -np.inf, np.float32)
-        self._lowest = np.full(shape, np.inf, np.float32)
-        self.frames = 0
+    Parameters
+    ----------
+    sharpest : Sharpest   Holds LOOKED_AT frames, in the order of focus.
+    step_px : float       Blur that one step adds by the plan, px.
+    circle_px : float     Circle of confusion, px.
 
-    def add(self, grey, measured):
-        """Take one frame in.
-
-        Parameters
-        ----------
-        grey : (H, W) float32 array   0 to 1.
-        measured : Measured           Its numbers.
-        """
-        if self._times > 1:
-            grey = cv2.resize(grey, self._weights.shape[::-1], interpolation=cv2.INTER_AREA)
-        log = cv2.log(np.maximum(grey, 0.004))
-        spots = smoothed(log, 1.5) - smoothed(log, 4.0)
-        energy = measured.energy[CURVE]
-        weight = cv2.resize(1 / (energy + 1e-6) ** 2, grey.shape[::-1], interpolation=cv2.INTER_LINEAR)
-        self._weights += weight
-        self._sum += weight * spots
-        np.maximum(self._second, np.minimum(self._highest, spots), out=self._second)
-        np.maximum(self._highest, spots, out=self._highest)
-        np.minimum(self._lowest, spots, out=self._lowest)
-        self.frames += 1
-
-    def absorb(self, other):
-        """Take in what another watch saw of later frames.
-
-        Parameters
-        ----------
-        other : Watch   Of frames of the same shape; its arrays are read, not kept.
-        """
-        self._weights += other._weights
-        self._sum += other._sum
-        second = np.minimum(self._highest, other._highest)
-        np.maximum(self._second, np.maximum(other._second, second), out=self._second)
-        np.maximum(self._highest, other._highest, out=self._highest)
-        np.minimum(self._lowest, other._lowest, out=self._lowest)
-        self.frames += other.frames
-
-    def planes(self):
-        """What it saw, to be kept.
-
-        Returns
-        -------
-        (5, h, w) float32 array
-        """
-        return np.stack([self._weights, self._sum, self._highest, self._second, self._lowest])
-
-    @classmethod
-    def of_planes(cls, shape, planes, frames):
-        """A watch that saw what another kept.
-
-        Parameters
-        ----------
-        shape : (int, int)               Of the frames.
-        planes : (5, h, w) float array   As :meth:`planes` gave them.
-        frames : int                     How many it saw.
-
-        Returns
-        -------
-        Watch
-        """
-        watch = cls(shape)
-        watch._weights, watch._sum, watch._highest, watch._second, watch._lowest = planes.astype(np.float32)
-        watch.frames = frames
-        return watch
-
-    def found(self, depth_at, ends, step_blur_circles):
-        """Spots that are dust.
-
-        Parameters
-        ----------
-        depth_at : function         (N, 2) places in px to depths in steps, NaN where not known.
-        ends : (float, float)       Where the first and the last frame stand, in steps.
-        step_blur_circles : float   Blur that a step adds, in circles of confusion.
-
-        Returns
-        -------
-        list of Spot or None  None when too few frames came to tell.
-        """
-        if self.frames < LEAST_FRAMES:
-            return None
-        mean = self._sum / np.maximum(self._weights, 1e-30)
-        spread = np.sqrt(smoothed(np.minimum(np.abs(mean), 4 * np.median(np.abs(mean))) ** 2, AROUND))
-        dark = mean < np.minimum(DARK, -OUTSTANDING * spread)
-        dark[self._second > STILL_THERE * mean] = False
-        dark[smoothed(self._lowest, 1.0) < NO_DARKER * smoothed(mean, 1.0)] = False
-        dark[:BORDER], dark[-BORDER:], dark[:, :BORDER], dark[:, -BORDER:] = False, False, False, False
-        count, labels, stats, centres = cv2.connectedComponentsWithStats(dark.astype(np.uint8), connectivity=8)
-        times = self._times
-
-        def at(places):
-            return depth_at(times * places + (times - 1) / 2)
-
-        spots = [_spot(index, labels, stats, centres, mean, at) for index in range(1, count)]
-        return [
-            Spot(times * spot.x + (times - 1) / 2, times * spot.y + (times - 1) / 2, times * spot.radius, spot.darkness)
-            for spot in spots
-            if spot is not None and _was_far_out(spot, at, ends, step_blur_circles)
-        ]
+    Returns
+    -------
+    list of Spot
+    """
+    frames = list(sharpest.pictures)
+    ends = {frame: sharpest.of(frame) for frame in (frames[0], frames[-1])}
+    steps = {frame: foretold.step_px(step_px) for frame, foretold in ends.items()}
+    first, last = ends.values()
+    beyond = np.where(last.away > first.away, *(ends[frame].beyond(steps[frame]) for frame in (frames[-1], frames[0])))
+    blur = np.where(last.away > first.away, steps[frames[-1]] * last.away, steps[frames[0]] * first.away)
+    judged = (blur >= LEAST_BLUR_CIRCLES * circle_px) & ~_jumps(first.depth) & ~_jumps(last.depth)
+    spots: list = []
+    for size in SIZES:
+        for spot in _spots(beyond, judged, size):
+            known = any(np.hypot(spot.x - one.x, spot.y - one.y) < spot.radius + one.radius for one in spots)
+            if not known and _stays(spot, size, sharpest, steps, circle_px):
+                spots.append(spot)
+    return spots
 
 
-def _was_far_out(spot, depth_at, ends, step_blur_circles):
-    depth = float(depth_at(np.array([[spot.x, spot.y]]))[0])
-    farthest = max(abs(depth - end) for end in ends)
-    return not np.isfinite(depth) or farthest * step_blur_circles >= LEAST_BLUR_CIRCLES
+def _jumps(depth):
+    """Where depth jumps near by."""
+    around = np.ones((2 * NEAR_JUMP + 1,) * 2, np.uint8)
+    return cv2.dilate(depth, around) - cv2.erode(depth, around) > JUMP
 
 
-def _spot(index, labels, stats, centres, mean, depth_at):
+def _spots(beyond, judged, size):
+    """Small round places that are darker than foretold."""
+    dark = band(beyond, *size)
+    usual = np.abs(dark)
+    spread = np.sqrt(smoothed(np.minimum(usual, 8 * np.median(usual)) ** 2, AROUND))
+    chosen = judged & (dark < np.minimum(DARK, -OUTSTANDING * spread))
+    edge = round(BORDER * size[1])
+    chosen[:edge], chosen[-edge:], chosen[:, :edge], chosen[:, -edge:] = False, False, False, False
+    count, labels, stats, centres = cv2.connectedComponentsWithStats(chosen.astype(np.uint8), connectivity=8)
+    found = (_spot(index, labels, stats, centres, dark, beyond) for index in range(1, count))
+    return [spot for spot in found if spot is not None]
+
+
+def _spot(index, labels, stats, centres, dark, beyond):
     area = int(stats[index, cv2.CC_STAT_AREA])
     wide, high = int(stats[index, cv2.CC_STAT_WIDTH]), int(stats[index, cv2.CC_STAT_HEIGHT])
     if not LEAST_PX <= area <= MOST_PX or max(wide, high) > LONGEST * min(wide, high):
         return None
     x, y = (float(value) for value in centres[index])
     radius = (area / np.pi) ** 0.5
-    darkest = float(mean[labels == index].min())
-    ring = _ring(mean.shape, x, y, radius + 4, radius + 8)
-    if not len(ring[0]) or mean[ring].min() < ALONE * darkest:
+    darkest = float(dark[labels == index].min())
+    ring = _ring(dark.shape, x, y, radius + 4, radius + 8)
+    if not len(ring[0]) or dark[ring].min() < ALONE * darkest:
         return None
-    around = _ring(mean.shape, x, y, radius + 5, radius + 10)
-    depths = depth_at(np.stack([around[1], around[0]], axis=-1).astype(float))
-    depths = depths[np.isfinite(depths)]
-    if len(depths) and np.ptp(depths) > JUMP:
-        return None
-    return Spot(x, y, float(radius), float(1 - np.exp(darkest)))
+    plain = np.median(beyond[ring])
+    middle = np.median(beyond[_ring(dark.shape, x, y, 0, max(radius / 2, 1))])
+    half = np.count_nonzero(beyond[_ring(dark.shape, x, y, 0, radius + 4)] < (plain + middle) / 2)
+    return Spot(x, y, float((half / np.pi) ** 0.5), float(1 - np.exp(GAMMA * (middle - plain))))
+
+
+def _stays(spot, size, sharpest, steps, circle_px):
+    """Whether a spot is as dark in the two frames that are farthest out of focus there, and is there in the third."""
+    told = [_told(spot, size, sharpest, frame, step) for frame, step in _steps_of(sharpest, steps)]
+    (_, first), (blur, second), (third_blur, third) = sorted(told, reverse=True)[:3]
+    full = LEAST_IN_OTHERS * circle_px
+    if blur < full or not AS_DARK[0] <= second / first <= AS_DARK[1]:
+        return False
+    return third_blur < LEAST_IN_THIRD * circle_px or third / first >= STILL_THERE * min(third_blur / full, 1)
+
+
+def _steps_of(sharpest, steps):
+    """What a step blurs in each frame: as in the end that is nearer to it."""
+    for frame in sharpest.pictures:
+        nearer = min(steps, key=lambda end: abs(sharpest.places[end] - sharpest.places[frame]))
+        yield frame, steps[nearer]
+
+
+def _told(spot, size, sharpest, frame, step_px):
+    """How far out of focus a frame is at a spot, and how dark."""
+    height, width = sharpest.pictures[frame].shape
+    reach = round(3 * size[1] + spot.radius + 0.6 * step_px * np.ptp(list(sharpest.places.values())))
+    left, top = max(round(spot.x) - reach, 0), max(round(spot.y) - reach, 0)
+    window = Window(
+        left, top, min(round(spot.x) + reach + 1, width) - left, min(round(spot.y) + reach + 1, height) - top
+    )
+    foretold = sharpest.of(frame, window)
+    x, y = round(spot.x) - left, round(spot.y) - top
+    near = (slice(max(y - 1, 0), y + 2), slice(max(x - 1, 0), x + 2))
+    return step_px * float(foretold.away[y, x]), float(band(foretold.beyond(step_px), *size)[near].mean())
 
 
 def _ring(shape, x, y, inner, outer):

@@ -5,7 +5,6 @@ What is kept grows by a few hundred numbers a tile a frame; pictures are held of
 
 from typing import NamedTuple
 
-from just_plane.core.frames.check.dust import Watch
 from just_plane.core.frames.check.moving import half_band, moved_part, times_fewer
 from just_plane.core.frames.check.register import Laid, Ready, lay, ready
 from just_plane.core.frames.check.similarity import IDENTITY, chained, inverse
@@ -94,7 +93,7 @@ class Follower:
         self.circle_px = facts.circle_px(reduction)
         self.grid = grid_for(width, height, self.circle_px, facts.step_blur_px(reduction))
         self.frames = {}
-        self.watch = Watch(shape)
+        self.shape = shape
         self._last = {}
         self._glances = {}
 
@@ -112,7 +111,6 @@ class Follower:
         """
         numbers = measured(grey, self.grid)
         self._glances[index] = glance(index, grey, self.circle_px)
-        self.watch.add(grey, numbers)
         return self._taken(index, numbers, lambda before: self._paired(before, index, numbers))
 
     def join(self, index, numbers, pairs, load):
