@@ -1,5 +1,6 @@
 """Frames looked at as they come: what two neighbours show is said, and nothing on a clean run."""
 
+import cv2
 import numpy as np
 import pytest
 from PIL import Image
@@ -8,6 +9,7 @@ from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.frames.arriving import Counted
 from just_plane.frames.as_they_come import Watching, Watchings
 from just_plane.frames.camera_notes import Settings
+from stacks.kept import stack_of
 
 COUNT = 8
 
@@ -100,3 +102,27 @@ def test_a_setting_that_was_touched_is_said_of_its_frame(tmp_path):
     assert [look.said for look in watching.looks] == [
         "", "", "It was taken at ISO 400; the frames before at ISO 100."
     ]  # fmt: skip
+
+
+def test_a_frame_taken_later_is_looked_at_beside_those_it_belongs_to(tmp_path):
+    pictures = stack_of("plane", 4, count=24).frames
+    order = [*range(6), *range(7, 24), 6, 6]
+    files = []
+    for place, frame in enumerate(order):
+        bright = 0.5 if place == len(order) - 1 else 1.0
+        linear = (pictures[frame] / 255.0) ** 2.2 * bright
+        cv2.imwrite(str(tmp_path / f"L_{place:02}.png"), np.rint(255 * linear ** (1 / 2.2)).astype(np.uint8))
+        files.append(Counted(frame, f"L_{place:02}.png", None))
+
+    def told(focuses):
+        watchings, more = Watchings(), True
+        while more:
+            looks, more = watchings.looks("run", StackNumbers(), tmp_path, files, focuses_mm=focuses)
+        return looks
+
+    later, dark = told([1.3 * frame for frame in range(24)])[-2:]
+    assert (later.said, later.moved_px) == ("", None)
+    assert later.light_ev == pytest.approx(0, abs=0.05)
+    assert "1.0 stops darker" in dark.said
+    # Where nothing is known of the plan they are beside the last frame, which shows another depth.
+    assert "something else" in told(())[-2].said

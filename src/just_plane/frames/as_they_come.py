@@ -25,6 +25,8 @@ LAST = 5
 JUMP_CIRCLES, JUMP_TIMES = 1.2, 4.0
 """A jump of the view is more than so many circles of confusion, and so many times what is usual."""
 DRIFT_EV = 0.15
+FAR, FAR_TIMES = 3, 2.5
+"""A frame focused beside one so many frames back, and so many times nearer to it than to the last, was taken later."""
 
 
 class Look(NamedTuple):
@@ -59,37 +61,40 @@ class Watching:
         self._pixels: dict = {}
         self._drift_said = 0.0
         self.looks: list = []
+        self.later: set = set()
+        """Looks at frames that belong beside an earlier one."""
 
-    def look(self, path, name=None):
+    def look(self, path, name=None, beside=None):
         """Look at the next frame.
 
         Parameters
         ----------
         path : Path
-        name : str or None   Under which it was counted, if it was renamed since.
+        name : str or None            Under which it was counted, if it was renamed since.
+        beside : (int, Path) or None  The look and picture of an earlier frame, where it belongs beside that one.
 
         Returns
         -------
         Look
         """
         try:
-            found = self._looked(Path(path))
+            found = self._looked(Path(path), beside)
         except PictureError as error:
             found = Look(Path(path).name, None, None, f"{error.message} {error.remedy}")
         found = found._replace(file=name or found.file)
         self.looks.append(found)
         return found
 
-    def _looked(self, path):
+    def _looked(self, path, beside):
         facts = frame_facts(path)
         noted = differs(facts, self._settings, self._first)
         if self._first is not None and len(self.looks) == 1:
             noted = " ".join(filter(None, (noted, dark_frame(self._first, facts, self._settings))))
         self._first = self._first or facts
-        found = self._shown(path, facts)
+        found = self._shown(path, facts, beside)
         return found._replace(said=" ".join(filter(None, (found.said, noted))))
 
-    def _shown(self, path, facts):
+    def _shown(self, path, facts, beside):
         if self._follower is None:
             self._numbers = of_pixels(self._numbers, facts.width, facts.pitch_mm)
             stack = stack_facts(self._numbers, facts.width)
@@ -105,14 +110,28 @@ class Watching:
             said = f"It is the same picture as {self._pixels[name]}. Take this frame once more."
             return Look(path.name, None, None, said)
         self._pixels[name] = path.name
-        followed = self._follower.add(len(self.looks), as_float(picture))
+        before = self._earlier(beside)
+        if before is None:
+            followed = self._follower.add(len(self.looks), as_float(picture))
+        else:
+            self.later.add(len(self.looks))
+            followed = self._follower.add_beside(len(self.looks), as_float(picture), *before)
         if followed.laid is None or followed.before is None:
             said = "" if not self._light else "It shows something else than the frames before it. Look at it."
             self._light.append(0.0 if not self._light else math.nan)
             return Look(path.name, self._light[-1] if not said else None, None, said)
-        return self._beside(path.name, followed, self._follower)
+        return self._beside(path.name, followed, self._follower, before is not None)
 
-    def _beside(self, name, followed, follower):
+    def _earlier(self, beside):
+        """The look and the picture of an earlier frame; None where there is none any more."""
+        if beside is None or self._follower is None or beside[0] not in self._follower.frames:
+            return None
+        try:
+            return beside[0], as_float(read_grey(frame_facts(beside[1]), self._reduction))
+        except PictureError:
+            return None
+
+    def _beside(self, name, followed, follower, later):
         rows, columns = follower.shape
         middle = np.array([[columns / 2, rows / 2]])
         shift = float(np.linalg.norm(moved(followed.laid.similarity, middle)[0] - middle[0]))
@@ -122,7 +141,7 @@ class Watching:
         if recent and light - float(np.median(recent)) < DEAD_EV:
             stops = float(np.median(recent)) - light
             said = f"It is {stops:.1f} stops darker than those before it: the light did not come. Take it once more."
-        elif self._jumped(shift, follower.circle_px):
+        elif not later and self._jumped(shift, follower.circle_px):
             said = (
                 f"The view jumped by {shift * self._reduction:.0f} px. Stop: look what was knocked. "
                 "If the subject moved, begin again; if only the camera did, go on."
@@ -131,11 +150,12 @@ class Watching:
             self._drift_said = abs(light)
             said = f"The light has drifted by {light:+.2f} stops since the first frame. Let lamps warm up."
         self._light.append(light)
-        self._shifts.append(shift)
+        if not later:
+            self._shifts.append(shift)
         return Look(
             name,
             round(light, 3) if math.isfinite(light) else None,
-            round(shift * self._reduction, 1),
+            None if later else round(shift * self._reduction, 1),
             said,
         )
 
@@ -155,7 +175,7 @@ class Watchings:
         self._runs: dict = {}
         self._lock = threading.Lock()
 
-    def looks(self, run_id, numbers, folder, files, settings=NOTHING_ASKED):
+    def looks(self, run_id, numbers, folder, files, settings=NOTHING_ASKED, focuses_mm=()):
         """Looks at the frames of a run so far.
 
         Parameters
@@ -164,7 +184,8 @@ class Watchings:
         numbers : StackNumbers
         folder : str or Path
         files : list of Counted   In the order in which they were taken.
-        settings : Settings      That the plan asks for.
+        settings : Settings       That the plan asks for.
+        focuses_mm : sequence     Of the plan's frames; without them each frame is looked at beside the last.
 
         Returns
         -------
@@ -177,6 +198,17 @@ class Watchings:
             while len(self._runs) >= self.KEPT:
                 self._runs.pop(next(iter(self._runs)))
             self._runs[run_id] = watching
-            for each in files[len(watching.looks) :][: self.AT_ONCE]:
-                watching.look(place_of(folder, each.name, each.sha256), each.name)
+            for place, each in list(enumerate(files))[len(watching.looks) :][: self.AT_ONCE]:
+                near = _nearest(files[:place], each, focuses_mm, watching.later)
+                beside = None if near is None else (near, place_of(folder, files[near].name, files[near].sha256))
+                watching.look(place_of(folder, each.name, each.sha256), each.name, beside)
             return list(watching.looks), len(watching.looks) < len(files)
+
+
+def _nearest(before, this, focuses_mm, later):
+    """Of the frames before, that beside which one belongs, where that is not the last: its place in the order taken."""
+    if not before or any(one.frame >= len(focuses_mm) for one in (*before, this)):
+        return None
+    away = [abs(focuses_mm[one.frame] - focuses_mm[this.frame]) for one in before]
+    near, last = int(np.argmin(away)), max(place for place in range(len(before)) if place not in later)
+    return near if away[last] > FAR_TIMES * away[near] and (near in later or last - near >= FAR) else None

@@ -75,7 +75,8 @@ def _gap(gaps, names):
         where = f"{first.from_mm:.2f} to {first.to_mm:.2f} mm is sharp in no frame"
     else:
         where = f"between {names[first.after]} and {names[first.before]} a part is sharp in no frame"
-    more = "" if len(gaps) == 1 else f", and {len(gaps) - 1} more gaps"
+    others = len(gaps) - 1
+    more = "" if not others else f", and {others} more {'gap' if others == 1 else 'gaps'}"
     return _no(
         f"Not yet: {where}{more}.",
         _take(frames, where_to),

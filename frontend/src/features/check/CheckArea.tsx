@@ -70,13 +70,13 @@ function Found({ report }: { report: CheckReport }) {
 
 /** The frames as they were found: what is sharp where, and the proofs made of them. */
 export function CheckArea({ shotId }: { shotId: string }) {
-  const { job, report } = useCheck(shotId);
+  const { job, report, loading } = useCheck(shotId);
   const [view, setView] = useState<View>("measured");
   const [place, setPlace] = useState<Place | null>(null);
   if (!report || !job) {
     return (
       <Area>
-        <Empty>No frames were looked through yet. Name their folder on the left.</Empty>
+        {loading ? null : <Empty>No frames were looked through yet. Name their folder on the left.</Empty>}
       </Area>
     );
   }

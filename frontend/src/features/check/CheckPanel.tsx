@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { CheckReport, Job } from "../../api/types";
@@ -7,10 +6,10 @@ import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead, Section } from "../../controls/panel";
 import { Fold } from "../../controls/Fold";
-import { useRun } from "../../shot/useRun";
 import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
 import { KeepStep } from "./KeepStep";
+import { MoreFrames } from "./MoreFrames";
 import { useCheck, isOpen, type Check } from "./useCheck";
 import { factsOf, METHOD_WORDS } from "./words";
 
@@ -20,12 +19,6 @@ const Bar = styled.progress`
   height: 10px;
   margin: 10px 0;
   accent-color: ${({ theme }) => theme.sharp};
-`;
-
-const Main = styled(Button)`
-  width: 100%;
-  min-height: 52px;
-  margin-bottom: 16px;
 `;
 
 const Buttons = styled.div`
@@ -64,7 +57,7 @@ export function CheckPanel({ shotId }: { shotId: string }) {
           missing.
         </Lead>
       ) : null}
-      {isOpen(job) ? null : report ? (
+      {isOpen(job) || check.loading ? null : report ? (
         <Fold title="Other frames, or again" isOpen={again} onOpenChange={setAgain}>
           <FromFolder check={check} shotId={shotId} />
         </Fold>
@@ -132,26 +125,6 @@ function PlanNow({ job, check }: { job: Job; check: Check }) {
   );
 }
 
-/** What is missing goes to the run with one press: where to set it, in order. */
-function MoreFrames({ report, shotId }: { report: CheckReport; shotId: string }) {
-  const { run, tell, busy } = useRun(shotId);
-  const navigate = useNavigate();
-  const missing = report.gaps.flatMap((gap) => gap.focuses_mm);
-  if (!run || !missing.length) return null;
-  return (
-    <Main
-      data-weight="main"
-      isDisabled={busy}
-      onPress={() => {
-        tell("added", null, { focuses_mm: missing });
-        void navigate(`/shots/${shotId}/run`);
-      }}
-    >
-      {missing.length === 1 ? "Take one more" : `Take ${missing.length} more`}
-    </Main>
-  );
-}
-
 function Answered({
   report,
   job,
@@ -173,7 +146,7 @@ function Answered({
         {verdict.action}
       </AnswerBox>
       <PlanNow job={job} check={check} />
-      <MoreFrames report={report} shotId={shotId} />
+      <MoreFrames report={report} job={job} check={check} shotId={shotId} />
       <Findings
         report={report}
         putBack={job.put_back}

@@ -64,7 +64,7 @@ export function useCheck(shotId: string) {
   return {
     job: job.data ?? latest,
     report: job.data?.report ?? null,
-    loading: list.isLoading,
+    loading: list.isLoading || job.isLoading,
     failed: list.error,
     start,
     stop,

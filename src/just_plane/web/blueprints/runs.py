@@ -186,7 +186,7 @@ def looks_of_run(path: RunPath):
     shot = store().shots.at(run.document_id, run.revision)
     numbers = stack_numbers(shot.model_copy(update={"chosen_way": stand.plan.way}))
     looks, more = current_app.config["JUST_PLANE_WATCHINGS"].looks(
-        path.run_id, numbers, stand.folder, files, settings_of(stand.plan)
+        path.run_id, numbers, stand.folder, files, settings_of(stand.plan), [one.focus_mm for one in stand.plan.steps]
     )
     return answer(FrameLooks(looks=[FrameLook(**look._asdict()) for look in looks], more=more))
 

@@ -11,6 +11,7 @@ from just_plane.core.frames.check.dust import LEAST_FRAMES, LOOKED_AT, WIDEST, d
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.foretold import Sharpest
+from just_plane.core.frames.check.later import place_later_frames
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs, pairs_of
 from just_plane.core.frames.check.register import Laid
@@ -73,7 +74,7 @@ def check_stack(follower, load, same_files, missing=()):
     -------
     Checked
     """
-    main = follower.main_run()
+    main, later = place_later_frames(follower, load, follower.main_run())
     left_out, said = _outsiders(follower, main, missing)
     said += _copies(same_files, main, left_out)
     main = _near_first(follower, main)
@@ -84,7 +85,7 @@ def check_stack(follower, load, same_files, missing=()):
     dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
     reference = _reference(main, order, dark)
     energies = {frame: _energies(follower, reference, frame) for frame in order}
-    order, wrong = _in_order(order, dark, energies)
+    order, wrong = _in_order(order, dark, energies, later)
     said += wrong
     followed = _neighbours(follower, load, order)
     pairs = pairs_of(followed, ((follower.grid.width - 1) / 2, (follower.grid.height - 1) / 2))
@@ -101,8 +102,9 @@ def check_stack(follower, load, same_files, missing=()):
     if follower.facts.kind != "hand":
         silent = {*blind, *(order[p + 1] for p in spans)}
         parts = [one.moved for one in followed]
-        said += pair_findings(pairs, order, steps, follower.reduction, parts, follower.grid.width, silent)
-    places = _places(order, steps, said, spans)
+        as_taken = _as_taken(pairs, order, later)
+        said += pair_findings(as_taken, order, steps, follower.reduction, parts, follower.grid.width, silent)
+    places = _places(order, steps, said, spans, _around_later(order, judged, stacked, later))
     fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
     said = [one for one in said if one.code != "moved" or _in_focus(one, fit, places, follower, reference)]
     still = stillness(stacked, slopes, fit)
@@ -245,18 +247,25 @@ def _slopes(follower, reference, frame):
     return sampled(follower.frames[frame].measured.slopes, follower.grid, where)
 
 
-def _in_order(order, dark, energies):
-    """The order of focus; dark frames, in which little can be seen, stay where they were."""
+def _in_order(order, dark, energies, later):
+    """The order of focus; dark frames, in which little can be seen, stay where they were.
+
+    Frames that came later and are beside others already are out of order, too.
+    """
+    out = tuple(frame for frame in later if frame in order)
+    said = [Found("wrong_order", min(out), float(len(out)), "frames", frames=out)] if out else []
     seen = [frame for frame in order if frame not in dark]
     if len(seen) < FEWEST:
-        return order, []
+        return order, said
     found = [seen[k] for k in found_order(distances(np.stack([energies[frame] for frame in seen])))]
-    changed = tuple(frame for frame, was in zip(found, seen, strict=True) if frame != was)
-    if not changed:
-        return order, []
     rest = iter(found)
     whole = [frame if frame in dark else next(rest) for frame in order]
-    return whole, [Found("wrong_order", min(changed), float(len(changed)), "frames", frames=changed)]
+    changed = tuple(
+        frame for frame, was in zip(found, seen, strict=True) if frame != was and not {frame, was} & set(later)
+    )
+    if changed:
+        said.append(Found("wrong_order", min(changed), float(len(changed)), "frames", frames=changed))
+    return whole, said
 
 
 def _neighbours(follower, load, order):
@@ -307,13 +316,44 @@ def _across(step, reasons):
     return float(1 + sum(reason != "duplicate" for reason in reasons))
 
 
-def _places(order, steps, said, spans):
-    """Where frames stand: as planned, but where a finding or a frame left out says otherwise."""
+def _as_taken(pairs, order, later):
+    """The pairs, without shift and turn where a frame of them came later: between those the view was not knocked."""
+    shift, turn = pairs.shift.copy(), pairs.turn.copy()
+    for p, pair in enumerate(pairwise(order)):
+        if set(pair) & set(later):
+            shift[p], turn[p] = np.nan, np.nan
+    return pairs._replace(shift=shift, turn=turn)
+
+
+def _around_later(order, judged, stacked, later):
+    """Steps between frames of the order where one that came later stands between two that did not.
+
+    As found: it may stand in a gap, or where a frame was that cannot be judged, or beside one that is well. Only whole
+    steps are believed from the frame before it to the frame after it.
+    """
+    found = dict(zip(judged[1:], found_steps(stacked[:, CURVE]), strict=True))
+    told: dict = {}
+    solid = [p for p, frame in enumerate(order) if frame not in later and frame in judged]
+    for first, last in pairwise(solid):
+        if not set(order[first:last]) & set(later):
+            continue
+        steps = {p: found.get(order[p + 1], 0.0) for p in range(first, last)}
+        for p in range(first, last - 1):
+            if order[p + 1] not in judged and order[p + 2] in later:  # taken in its stead: they stand at one place
+                steps[p], steps[p + 1] = steps[p + 1], 0.0
+        whole = sum(steps.values())
+        if np.isfinite(whole) and whole > 0:
+            told |= {p: step * max(round(whole), 1) / whole for p, step in steps.items()}
+    return told
+
+
+def _places(order, steps, said, spans, around):
+    """Where frames stand: as planned, but where a finding, a frame left out or one taken instead says otherwise."""
     places, at = {order[0]: 0.0}, 0.0
     told = {one.frame: one for one in said if one.code in ("skipped_step", "duplicate") and one.unit == "steps"}
     for p, frame in enumerate(order[1:]):
         finding = told.get(frame)
-        step = _across(steps[p], spans[p]) if p in spans else 1.0
+        step = around.get(p, _across(steps[p], spans[p]) if p in spans else 1.0)
         if finding is not None:
             step = 1 + finding.amount if finding.code == "skipped_step" else max(float(np.nan_to_num(steps[p])), 0.0)
         at += step

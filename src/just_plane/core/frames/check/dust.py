@@ -33,8 +33,9 @@ LONGEST = 2.0
 """As wide as high within this ratio."""
 ALONE = 0.5
 """Nothing so dark, of the spot itself, on the ring around it."""
-JUMP, NEAR_JUMP = 4.0, 12
-"""Steps, px: so near to such a jump of depth what lies behind is seen around the edge, and cannot be foretold."""
+JUMP, NEAR_JUMP = 0.5, 12
+"""Of how far a place is from focus, px: so near to such a jump of depth what lies behind is seen around the edge, and
+cannot be foretold."""
 AS_DARK = (0.5, 2.0)
 """In the second frame, of how dark it is in the first."""
 STILL_THERE = 0.35
@@ -72,7 +73,7 @@ def dust(sharpest, step_px, circle_px):
     first, last = ends.values()
     beyond = np.where(last.away > first.away, *(ends[frame].beyond(steps[frame]) for frame in (frames[-1], frames[0])))
     blur = np.where(last.away > first.away, steps[frames[-1]] * last.away, steps[frames[0]] * first.away)
-    judged = (blur >= LEAST_BLUR_CIRCLES * circle_px) & ~_jumps(first.depth) & ~_jumps(last.depth)
+    judged = (blur >= LEAST_BLUR_CIRCLES * circle_px) & ~np.where(last.away > first.away, _jumps(last), _jumps(first))
     spots: list = []
     for size in SIZES:
         for spot in _spots(beyond, judged, size):
@@ -82,10 +83,10 @@ def dust(sharpest, step_px, circle_px):
     return spots
 
 
-def _jumps(depth):
+def _jumps(foretold):
     """Where depth jumps near by."""
     around = np.ones((2 * NEAR_JUMP + 1,) * 2, np.uint8)
-    return cv2.dilate(depth, around) - cv2.erode(depth, around) > JUMP
+    return cv2.dilate(foretold.depth, around) - cv2.erode(foretold.depth, around) > JUMP * foretold.away
 
 
 def _spots(beyond, judged, size):

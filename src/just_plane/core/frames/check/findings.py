@@ -14,8 +14,10 @@ BUMP_PX, BUMP_TIMES = 0.3, 3 * 1.48
 TURN_DEG = 0.05
 TURN_PX = 0.25
 """A turn that moves the edge of the frame by less cannot be told from none."""
+AT_AN_END = 2.0
+"""Times as much at the first and the last pair: compared with one side only, they share little that is sharp."""
 PLAIN_BUMP_PX, PLAIN_TURN_DEG = 1.5, 0.1
-"""Beside a skipped step so much is needed."""
+"""Beside a skipped step, or a pair that moves the same way, so much is needed."""
 SKIPPED, REPEATED = -0.06, 0.04
 """Likeness of fine detail against the pairs beside, over the usual likeness: a sign of a step skipped, or repeated."""
 WIDE = 1.4
@@ -146,8 +148,10 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=()):
     if len(order) < LEAST_FRAMES:
         return []
     said = []
-    shift = np.hypot(*(against_beside(axis) for axis in pairs.shift.T))
+    aside = np.stack([against_beside(axis) for axis in pairs.shift.T], axis=-1)
+    shift = np.hypot(*aside.T)
     limit = max(BUMP_PX, BUMP_TIMES * float(np.nanmedian(shift)))
+    creeps = _creeps(aside, limit)
     turn = np.degrees(against_beside(pairs.turn))
     turn_limit = max(TURN_DEG, np.degrees(TURN_PX / (across / 2)), BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
     usual = max(float(np.median(pairs.likeness)), 0.1)
@@ -156,7 +160,8 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=()):
     sure = min(UNMISTAKABLE, -OUTSTANDING * spread) if usual > CLEAR else -np.inf
     for p in range(len(order) - 1):
         pair = {"frame": order[p + 1], "before": order[p]}
-        bumped, turned = shift[p] > limit, abs(turn[p]) > turn_limit
+        least = AT_AN_END * limit if p in (0, len(order) - 2) else limit
+        bumped, turned = shift[p] > least and not creeps[p], abs(turn[p]) > turn_limit
         seen = order[p] not in blind and order[p + 1] not in blind
         missing = _missing(likeness[p], sure, steps[p]) if seen else 0
         if missing and (steps[p] >= WIDE or not (bumped or turned)):
@@ -177,6 +182,17 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=()):
             place = tuple(times * value + (times - 1) / 2 for value in part.place)
             said.append(Found("moved", amount=amount, unit="px", place=place, **pair))
     return said
+
+
+def _creeps(aside, limit):
+    """Pairs that move little, and one beside them the same way: no knock, which moves the view once."""
+    creeps = np.zeros(len(aside), bool)
+    length = np.hypot(*aside.T)
+    for p in range(len(aside) - 1):
+        both = length[p : p + 2]
+        if (both > limit).all() and (both < PLAIN_BUMP_PX).all() and aside[p] @ aside[p + 1] > 0:
+            creeps[p : p + 2] = True
+    return creeps
 
 
 def _missing(likeness, sure, step):

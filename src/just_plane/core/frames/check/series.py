@@ -113,6 +113,25 @@ class Follower:
         self._glances[index] = glance(index, grey, self.circle_px)
         return self._taken(index, numbers, lambda before: self._paired(before, index, numbers))
 
+    def add_beside(self, index, grey, before, grey_before):
+        """Take one frame in that does not follow the last, but belongs beside an earlier one.
+
+        Parameters
+        ----------
+        index : int                         Its number.
+        grey : (H, W) float32 array         0 to 1, encoded.
+        before : int                        Number of the earlier frame.
+        grey_before : (H, W) float32 array  Its picture.
+
+        Returns
+        -------
+        Followed                            A run of its own where it does not fit.
+        """
+        run = len(self._last) + len(self.frames)  # of no other frame: nothing that comes is laid on it
+        self.frames[index] = Followed(measured(grey, self.grid), run, None, None, float("nan"), None)
+        self.lay_on(before, grey_before, index, grey)
+        return self.frames[index]
+
     def join(self, index, numbers, pairs, load):
         """Take one frame in that was measured elsewhere.
 
@@ -176,6 +195,26 @@ class Follower:
         known = self.frames[this]
         pair = paired(first, second, self.frames[before].measured, known.measured, self.grid, laid)
         return Followed(known.measured, known.run, before, pair.laid, pair.light_ev, pair.moved)
+
+    def lay_on(self, before, grey_before, this, grey_this):
+        """Lay a frame on one that it does not follow; where it fits, it belongs to the run of that one.
+
+        Parameters
+        ----------
+        before, this : int                              Their numbers.
+        grey_before, grey_this : (H, W) float32 array   Their pictures.
+
+        Returns
+        -------
+        bool                                            Whether it fits.
+        """
+        known, other = self.frames[this].measured, self.frames[before]
+        first, second = (glance(before, grey_before, self.circle_px), glance(this, grey_this, self.circle_px))
+        pair = paired(first, second, other.measured, known, self.grid)
+        if pair.laid.similarity is None:
+            return False
+        self.frames[this] = Followed(known, other.run, before, pair.laid, pair.light_ev, pair.moved)
+        return True
 
     def main_run(self):
         """The run that holds most frames.

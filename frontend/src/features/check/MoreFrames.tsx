@@ -1,0 +1,63 @@
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import type { CheckReport, Job } from "../../api/types";
+import { Button } from "../../controls/Button";
+import { useRun } from "../../shot/useRun";
+import { missing } from "./missing";
+import type { Check } from "./useCheck";
+
+const Main = styled(Button)`
+  width: 100%;
+  min-height: 52px;
+  margin-bottom: 16px;
+`;
+
+const counted = (count: number) => (count === 1 ? "one more" : `${count} more`);
+
+/** What is missing, with one press: to the run, where to set it in order; on with the run; or looked at when it came. */
+export function MoreFrames({
+  report,
+  job,
+  check,
+  shotId,
+}: {
+  report: CheckReport;
+  job: Job;
+  check: Check;
+  shotId: string;
+}) {
+  const { run, tell, busy } = useRun(shotId);
+  const navigate = useNavigate();
+  if (!run) return null;
+  const { toAsk, toCome, came } = missing(report, run);
+  const toRun = () => void navigate(`/shots/${shotId}/run`);
+  if (toAsk.length) {
+    const ask = () => {
+      tell("added", null, { focuses_mm: toAsk });
+      toRun();
+    };
+    return (
+      <Main data-weight="main" isDisabled={busy} onPress={ask}>
+        Take {counted(toAsk.length)}
+      </Main>
+    );
+  }
+  if (toCome) {
+    return (
+      <Main data-weight="main" onPress={toRun}>
+        Go on with the run: {counted(toCome)}
+      </Main>
+    );
+  }
+  if (!came) return null;
+  const { folder, methods, slabs, put_back: putBack } = job;
+  return (
+    <Main
+      data-weight="main"
+      isDisabled={check.start.isPending}
+      onPress={() => check.start.mutate({ folder, methods, slabs, putBack })}
+    >
+      Look again, with {counted(came)}
+    </Main>
+  );
+}

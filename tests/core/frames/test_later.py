@@ -1,0 +1,63 @@
+"""Frames that were taken later: a step that was missed, a frame that was dark; laid where they belong."""
+
+import numpy as np
+import pytest
+
+from just_plane.core.frames.check.checked import check_stack
+from just_plane.core.frames.check.coverage import gaps
+from just_plane.core.frames.check.series import Follower
+from stacks.camera import Faults
+from stacks.kept import FACTS, grey, stack_of
+
+COUNT = 24
+PLAN = FACTS._replace(frames=COUNT)
+
+
+def mended(kind, taken, faults=None, strange=()):
+    """A stack whose frames are given in the order ``taken``: places of a clean stack, or of a faulty one where told."""
+    clean = [grey(frame) for frame in stack_of(kind, 4, count=COUNT).frames]
+    faulty = [grey(frame) for frame in stack_of(kind, 4, faults, count=COUNT).frames] if faults else clean
+    pictures = [(clean if len(taken) - k <= 2 else faulty)[place] for k, place in enumerate(taken)]
+    pictures += list(strange)
+    follower = Follower(pictures[0].shape, PLAN, 1)
+    for frame, picture in enumerate(pictures):
+        follower.add(frame, picture)
+    return check_stack(follower, lambda frame: pictures[frame], {})
+
+
+@pytest.mark.parametrize("kind", ["plane", "terraces"])
+def test_a_step_that_was_missed_and_taken_at_the_end_closes_the_gap(kind):
+    without = [*range(6), *range(8, COUNT)]
+    assert len(gaps(mended(kind, without), PLAN)) == 1
+    checked = mended(kind, [*without, 6, 7])
+    order = [*range(6), 22, 23, *range(6, 22)]
+    assert checked.order == order
+    assert checked.left_out == {}
+    assert gaps(checked, PLAN) == []
+    assert [(one.code, one.frames) for one in checked.findings] == [("wrong_order", (22, 23))]
+    assert [checked.places[frame] for frame in order] == pytest.approx(range(COUNT), abs=0.3)
+    assert [checked.places[frame] for frame in range(6, 22)] == [float(place) for place in range(8, COUNT)]
+
+
+def test_a_frame_taken_instead_of_a_dark_one_stands_at_its_place():
+    faults = Faults(dead_flash=9)
+    checked = mended("plane", [*range(COUNT), 9, 3], faults)
+    assert checked.left_out == {9: "dead_flash"}
+    assert gaps(checked, PLAN) == []
+    assert checked.places[24] == checked.places[9] == pytest.approx(9.0, abs=0.2)
+    assert (checked.places[23], checked.places[10]) == (23.0, 10.0)
+    # One that repeats a frame that was well is no step, either.
+    assert checked.places[25] == pytest.approx(3.0, abs=0.3)
+
+
+def test_a_view_that_was_knocked_meanwhile_is_told_once():
+    checked = mended("plane", [*range(6), *range(8, COUNT), 6, 7], Faults(bump=(15, 6.0, 0.0)))
+    assert [one.code for one in checked.findings] == ["wrong_order", "bump"]
+    assert gaps(checked, PLAN) == []
+
+
+def test_a_picture_of_something_else_at_the_end_stays_one():
+    strange = np.clip(0.5 + 0.2 * np.random.default_rng(3).standard_normal((192, 288)), 0, 1).astype(np.float32)
+    checked = mended("plane", list(range(COUNT)), strange=[strange])
+    assert checked.left_out == {COUNT: "foreign_frame"}
+    assert [one.code for one in checked.findings] == ["foreign_frame"]
