@@ -15,6 +15,9 @@ def files(tmp_path_factory):
     folder = tmp_path_factory.mktemp("shots")
     for shot in demo_shots():
         (folder / f"{shot.name.split()[0].lower()}.json").write_text(write_shot(shot))
+    sugar = next(shot for shot in demo_shots() if shot.name.startswith("Sugar"))
+    dense = sugar.model_copy(update={"stack": sugar.stack.model_copy(update={"overlap": 0.7})})
+    (folder / "dense.json").write_text(write_shot(dense))
     return folder
 
 
@@ -61,7 +64,7 @@ def test_the_same_seed_is_the_same_stack_to_the_byte(files, tmp_path):
     ("shot", "more", "said"),
     [
         ("ganache.json", ["--fault", "gremlins"], "--fault"),
-        ("sugar.json", [], "303 frames"),
+        ("dense.json", [], "453 frames"),
         ("nothing.json", [], "No such file"),
     ],
 )

@@ -5,8 +5,9 @@ import pytest
 from just_plane.contract.stack_numbers import StackNumbers
 from just_plane.frames.checking import check_intake
 from just_plane.frames.intake import take_in
-from stacks.camera import write
-from stacks.kept import FACTS, STEP_MM, stack_of
+from stacks.camera import photograph, write
+from stacks.kept import FACTS, SIZE, STEP_MM, stack_of
+from stacks.world import make_world
 
 pytestmark = pytest.mark.xdist_group("stacks")
 TRUE_STOP = 12.0
@@ -67,6 +68,14 @@ def test_a_step_that_was_not_as_planned_is_told_from_a_pupil_that_is_elsewhere(f
     by_pupil = told(folder, "dome", pupil=FACTS.pupil_distance * 2)
     assert "as many steps as planned" in by_pupil
     assert float(by_pupil.split("pupil ")[1].split(" mm")[0]) == pytest.approx(FACTS.pupil_distance, rel=0.2)
+
+
+def test_a_pupil_at_infinity_lets_nothing_grow_and_nothing_is_said(folder):
+    """As behind an objective: the view is as large in every frame, but for how well frames are laid on each other."""
+    far = 1e6
+    kind = "endless"
+    write(photograph(make_world("dome", 4, SIZE, 12), 4, jpeg=False, pupil_steps=far), folder / kind)
+    assert told(folder, kind, pupil=far * STEP_MM) == ""
 
 
 def test_what_is_sharp_is_judged_by_the_step_that_the_rail_really_went(folder):

@@ -84,6 +84,8 @@ def test_light_stays_within_what_a_sensor_holds(praline):
     assert math.isfinite(float(light.sum()))
 
 
-@pytest.mark.parametrize(("name", "said"), [("Sugar", "303 frames")])
-def test_what_cannot_be_photographed_says_why(name, said):
-    assert said in made_set(shot(name))
+def test_what_cannot_be_photographed_says_why():
+    sugar = shot("Sugar")
+    denser = sugar.model_copy(update={"stack": sugar.stack.model_copy(update={"overlap": 0.7})})
+    # 0.9 mm in steps of 2 um of the rail, a frame at both ends and a spare past each.
+    assert "453 frames; up to 400" in made_set(denser)

@@ -114,6 +114,15 @@ def test_frames_made_up_for_a_shot_are_checked_by_its_numbers(served):
     assert results_folder(store.jobs.folder, store.jobs.get(job["job_id"]).request_key).exists()
 
 
+def test_more_frames_than_a_question_waits_for_are_left_to_the_devices(served):
+    client = served[0]
+    shots = client.get("/api/shots?units=mm").get_json()["shots"]
+    bloom = next(shot for shot in shots if shot["name"].startswith("Sugar"))
+    refused = client.post(f"/api/shots/{bloom['shot_id']}/practice-frames", json={"faults": ["bump"]})
+    assert refused.status_code == 422
+    assert refused.get_json()["detail"].startswith("This stack has 303 frames; up to 60")
+
+
 def test_frames_are_put_back_pieces_of_pictures_are_sent_and_a_plan_is_held_against_the_shots(served):
     client, job, folder, _ = served
     asked = {"folder": str(folder / "pod"), "methods": ["depth"], "put_back": ["P0103.tif"]}

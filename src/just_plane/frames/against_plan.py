@@ -11,6 +11,8 @@ from just_plane.core.frames.check.focus_fit import USUAL_WIDTH
 
 SCALE_OFF = 0.30
 """Of what the plan says: one pair tells nothing, ten running do."""
+LEAST_OFF_PX = 0.1
+"""At the corner of the picture that is measured, frame to frame: no better are frames laid on each other."""
 LEAST_PAIRS = 10
 NARROW, WIDE = 0.8, 1.3
 """Of the bell that the plan's optics give: subjects differ by a tenth, a stop by a third."""
@@ -81,7 +83,8 @@ def _scale(facts, checked, wider):
     if len(grown) < LEAST_PAIRS:
         return None, None
     planned, found = facts.step / facts.pupil_distance, float(np.median(grown))
-    if planned <= 0 or abs(found / planned - 1) <= SCALE_OFF:
+    corner = math.hypot(checked.grid.width, checked.grid.height) / 2
+    if planned <= 0 or abs(found / planned - 1) <= SCALE_OFF or abs(found - planned) * corner < LEAST_OFF_PX:
         return None, None
     if found <= 0:
         return "The view grows the other way: the stack runs from far to near, or the focus ring was turned.", None

@@ -16,6 +16,8 @@ from just_plane.frames.words import at_mm, spoken
 
 CAN_BE_PUT_BACK = ("shake", "dead_flash", "duplicate")
 """Reasons for which a frame is left out that one may see otherwise; the others could not be laid on the rest."""
+UNTOLD = 0.25
+"""Share of the pairs between which steps are not told, from which that is said; at the ends it is usual."""
 OPEN_END = 0.03
 """Share of the places that are sharper still past the last frame, from which that is said."""
 
@@ -264,6 +266,12 @@ def _not_judged(checked, facts, covered):
     elif facts.kind == "hand":
         said.append("A stack in the hand moves between all frames: steps, bumps and shake are not judged.")
     elif checked.stillness is not None:
+        untold, pairs = int(np.isnan(checked.steps).sum()), len(checked.steps)
+        if untold > UNTOLD * pairs:
+            said.append(
+                f"How far the focus went cannot be told between {untold} of {pairs} frames: too little in them is in "
+                "focus. There a step that was missed shows only in how unlike they are."
+            )
         unsure = int(np.isnan(checked.stillness.loss).sum())
         if unsure:
             said.append(

@@ -21,7 +21,7 @@ from just_plane.planning.stack_numbers import numbers_of, stack_way
 
 WIDTH, HEIGHT = 720, 480
 CIRCLE_PX = 3.0
-FEWEST_FRAMES, MOST_FRAMES = 2, 60
+FEWEST_FRAMES, MOST_FRAMES = 2, 400
 ENDLESS = 1e6
 """mm: an entrance pupil so far away is endlessly far."""
 SLOPE_SHARE, DOME_SHARE = 0.85, 0.15

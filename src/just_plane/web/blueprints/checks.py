@@ -33,6 +33,8 @@ from just_plane.web.late import LateBlueprint
 api = LateBlueprint(
     "checks", __name__, url_prefix="/api", abp_tags=[Tag(name="checks")], abp_responses={404: Problem, 507: Problem}
 )
+MOST_AT_ONCE = 60
+"""Frames that are made up while one question waits."""
 FILES = {
     "report": ("{name}-check.json", REPORT),
     "depth": ("{name}-depth.tif",) * 2,
@@ -116,6 +118,9 @@ def practice_frames(path: ShotPath, body: PracticeAsked):
     stack = made_set(store().shots.get(path.shot_id).body)
     if isinstance(stack, str):
         return refuse(422, "practice.none", stack, "Plan a stack first.")
+    if len(stack.places) > MOST_AT_ONCE:
+        said = f"This stack has {len(stack.places)} frames; up to {MOST_AT_ONCE} are made up at once."
+        return refuse(422, "practice.many", said, "Let the simulated rail and camera take it, at Run.")
     folder = store().jobs.folder.parent / "practice" / "-".join([path.shot_id[:8], *sorted(body.faults)])
     write_practice(folder, stack, body.faults)
     return answer(PracticeMade(folder=str(folder), frames=len(stack.places), numbers=stack.numbers))
