@@ -18,6 +18,13 @@ def files(tmp_path_factory):
     sugar = next(shot for shot in demo_shots() if shot.name.startswith("Sugar"))
     dense = sugar.model_copy(update={"stack": sugar.stack.model_copy(update={"overlap": 0.7})})
     (folder / "dense.json").write_text(write_shot(dense))
+    slice_of = sugar.model_copy(
+        update={
+            "subject": sugar.subject.model_copy(update={"depth_mm": 0.09}),
+            "stack": sugar.stack.model_copy(update={"overlap": 0.2}),
+        }
+    )
+    (folder / "slice.json").write_text(write_shot(slice_of))
     return folder
 
 
@@ -35,6 +42,19 @@ def test_a_stack_is_photographed_and_checks_by_its_own_run(files, tmp_path, caps
     assert kept.numbers.planned_frames == 19
     assert len(list(out.glob("*.jpg"))) == 19
     assert main(["check", str(out), "--plan", str(out / "run.json"), "--quick"]) == 0
+
+
+@pytest.mark.xdist_group("stacks")
+def test_crystals_behind_an_objective_are_taken_with_everything_wrong_and_all_of_it_is_found(files, tmp_path, capsys):
+    """A tenth of the bloom's depth at ten times; its pupil is endlessly far: no frame shows more than another."""
+    out, report = tmp_path / "frames", tmp_path / "report.json"
+    faults = ("rail_slips", "bump", "flash_misfires", "dust")
+    assert run(files / "slice.json", out, *(word for fault in faults for word in ("--fault", fault))) == 0
+    assert main(["check", str(out), "--plan", str(out / "run.json"), "--out", str(report)]) == 3
+    told = json.loads(report.read_text())
+    found = [one["code"] for one in told["findings"]]
+    assert {"skipped_step", "bump", "dead_flash", "sensor_dust"} == set(found)
+    assert told["against_plan"] == []
 
 
 def test_trouble_is_said_and_ends_with_a_status(files, tmp_path, capsys):

@@ -110,7 +110,8 @@ def test_a_frame_taken_later_is_looked_at_beside_those_it_belongs_to(tmp_path):
     files = []
     for place, frame in enumerate(order):
         bright = 0.5 if place == len(order) - 1 else 1.0
-        linear = (pictures[frame] / 255.0) ** 2.2 * bright
+        # What came later is 9 px aside: the view was knocked since, as was said when it was.
+        linear = np.roll(pictures[frame] / 255.0, 9 if place >= len(order) - 2 else 0, axis=1) ** 2.2 * bright
         cv2.imwrite(str(tmp_path / f"L_{place:02}.png"), np.rint(255 * linear ** (1 / 2.2)).astype(np.uint8))
         files.append(Counted(frame, f"L_{place:02}.png", None))
 
@@ -126,3 +127,15 @@ def test_a_frame_taken_later_is_looked_at_beside_those_it_belongs_to(tmp_path):
     assert "1.0 stops darker" in dark.said
     # Where nothing is known of the plan they are beside the last frame, which shows another depth.
     assert "something else" in told(())[-2].said
+
+
+def test_a_frame_taken_once_more_right_after_the_next_is_beside_that_one(tmp_path):
+    files = [Counted(k, save(tmp_path, k, picture()).name, None) for k in range(4)]
+    again = save(tmp_path, 9, picture())
+    watchings = Watchings()
+    for _ in range(2):
+        told, _ = watchings.looks(
+            "run", StackNumbers(), tmp_path, [*files, Counted(2, again.name, None)], focuses_mm=range(4)
+        )
+    assert told[-1].said == ""
+    assert told[-1].moved_px is not None

@@ -11,13 +11,11 @@ from just_plane.core.frames.check.pairs import against_beside
 from just_plane.core.frames.proof.crop import covered_by_all
 from just_plane.frames.against_plan import against_plan
 from just_plane.frames.sensor import places_of, shown
-from just_plane.frames.verdict import verdict
+from just_plane.frames.verdict import steps_untold, verdict
 from just_plane.frames.words import at_mm, spoken
 
 CAN_BE_PUT_BACK = ("shake", "dead_flash", "duplicate")
 """Reasons for which a frame is left out that one may see otherwise; the others could not be laid on the rest."""
-UNTOLD = 0.25
-"""Share of the pairs between which steps are not told, from which that is said; at the ends it is usual."""
 OPEN_END = 0.03
 """Share of the places that are sharper still past the last frame, from which that is said."""
 
@@ -266,11 +264,11 @@ def _not_judged(checked, facts, covered):
     elif facts.kind == "hand":
         said.append("A stack in the hand moves between all frames: steps, bumps and shake are not judged.")
     elif checked.stillness is not None:
-        untold, pairs = int(np.isnan(checked.steps).sum()), len(checked.steps)
-        if untold > UNTOLD * pairs:
+        untold = steps_untold(checked)
+        if untold:
             said.append(
-                f"How far the focus went cannot be told between {untold} of {pairs} frames: too little in them is in "
-                "focus. There a step that was missed shows only in how unlike they are."
+                f"How far the focus went cannot be told at {untold} of {len(checked.steps)} steps: too little is in "
+                "focus. A step that was missed there shows only in how unlike the frames are."
             )
         unsure = int(np.isnan(checked.stillness.loss).sum())
         if unsure:

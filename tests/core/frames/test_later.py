@@ -1,10 +1,13 @@
 """Frames that were taken later: a step that was missed, a frame that was dark; laid where they belong."""
 
+from types import SimpleNamespace
+
 import numpy as np
 import pytest
 
 from just_plane.core.frames.check.checked import check_stack
 from just_plane.core.frames.check.coverage import gaps
+from just_plane.core.frames.check.later import place_later_frames
 from just_plane.core.frames.check.series import Follower
 from stacks.camera import Faults
 from stacks.kept import FACTS, grey, stack_of
@@ -51,7 +54,7 @@ def test_a_frame_taken_instead_of_a_dark_one_stands_at_its_place():
 
 
 def test_a_view_that_was_knocked_meanwhile_is_told_once():
-    checked = mended("plane", [*range(6), *range(8, COUNT), 6, 7], Faults(bump=(15, 6.0, 0.0)))
+    checked = mended("plane", [*range(6), *range(8, COUNT), 6, 7], Faults(bump=(3, 6.0, 0.0)))
     assert [one.code for one in checked.findings] == ["wrong_order", "bump"]
     assert gaps(checked, PLAN) == []
 
@@ -61,3 +64,34 @@ def test_a_picture_of_something_else_at_the_end_stays_one():
     checked = mended("plane", list(range(COUNT)), strange=[strange])
     assert checked.left_out == {COUNT: "foreign_frame"}
     assert [one.code for one in checked.findings] == ["foreign_frame"]
+
+
+class Told:
+    """A follower of frames whose tiles all hold one energy, that lays a frame on one other only."""
+
+    def __init__(self, energies, fits):
+        self.frames = {
+            frame: SimpleNamespace(measured=SimpleNamespace(energy=np.full((4, 6, 8), energy)))
+            for frame, energy in enumerate(energies)
+        }
+        self.fits = fits
+        self.tried = []
+
+    def lay_on(self, before, _grey_before, this, _grey_this):
+        self.tried.append((before, this))
+        return before == self.fits
+
+
+def test_a_frame_is_tried_on_the_three_that_are_likest():
+    told = Told([1.0, 1.2, 1.5, 2.0, 4.0, 1.25], fits=0)
+    assert place_later_frames(told, lambda frame: None, [0, 1, 2, 3, 4]) == ([0, 5, 1, 2, 3, 4], [5])
+    assert told.tried == [(1, 5), (2, 5), (0, 5)]
+    told = Told([1.0, 1.2, 1.5, 2.0, 4.0, 1.25], fits=3)
+    assert place_later_frames(told, lambda frame: None, [0, 1, 2, 3, 4]) == ([0, 1, 2, 3, 4], [])
+
+
+@pytest.mark.parametrize(("strays", "tried"), [(12, 36), (13, 0)])
+def test_a_folder_of_many_strangers_is_not_tried_at_all(strays, tried):
+    told = Told([1.0] * (20 + strays), fits=None)
+    assert place_later_frames(told, lambda frame: None, list(range(20))) == (list(range(20)), [])
+    assert len(told.tried) == tried

@@ -14,6 +14,7 @@ from just_plane.core.frames.check.foretold import Sharpest
 from just_plane.core.frames.check.later import place_later_frames
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs, pairs_of
+from just_plane.core.frames.check.places import places_of, spans_of, steps_around_later, steps_of_order
 from just_plane.core.frames.check.register import Laid
 from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved, scale_and_turn
@@ -91,20 +92,21 @@ def check_stack(follower, load, same_files, missing=()):
     pairs = pairs_of(followed, ((follower.grid.width - 1) / 2, (follower.grid.height - 1) / 2))
     lit, dark = light_findings(np.array([light[f] for f in order]), order, follower.facts.kind, pairs.scale)
     said += lit
-    spans = _spans(order, left_out)
+    spans = spans_of(order, left_out)
     left_out |= dict.fromkeys(dark, "dead_flash")
     judged = [frame for frame in order if frame not in left_out]
     judged = judged if len(judged) >= FEWEST else order
     stacked = np.stack([energies[frame] for frame in judged])
     slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
-    steps = _steps(order, judged, found_steps(stacked[:, CURVE]))
+    found = found_steps(stacked[:, CURVE])
+    steps = steps_of_order(order, judged, found)
     blind = {*dark, *_plainly_shaken(judged, stacked, slopes)}
     if follower.facts.kind != "hand":
         silent = {*blind, *(order[p + 1] for p in spans)}
         parts = [one.moved for one in followed]
         as_taken = _as_taken(pairs, order, later)
         said += pair_findings(as_taken, order, steps, follower.reduction, parts, follower.grid.width, silent)
-    places = _places(order, steps, said, spans, _around_later(order, judged, stacked, later))
+    places = places_of(order, steps, said, spans, steps_around_later(order, judged, found, later))
     fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
     said = [one for one in said if one.code != "moved" or _in_focus(one, fit, places, follower, reference)]
     still = stillness(stacked, slopes, fit)
@@ -288,34 +290,6 @@ def _the_other_way(followed, measured, before):
     return followed._replace(measured=measured, before=before, laid=laid, light_ev=-followed.light_ev)
 
 
-def _steps(order, judged, found):
-    """Steps between neighbours of the order from steps between those judged: a frame left out stands half-way."""
-    steps = np.full(len(order) - 1, np.nan)
-    at = {frame: place for place, frame in enumerate(order)}
-    for p, step in enumerate(found):
-        first, last = at[judged[p]], at[judged[p + 1]]
-        steps[first:last] = step / (last - first) if last - first == 1 or not np.isfinite(step) else np.nan
-    return steps
-
-
-def _spans(order, left_out):
-    """Pairs between which frames were left out: place of the pair to the reasons."""
-    spans = {}
-    for p, (before, this) in enumerate(pairwise(order)):
-        between = [left_out[frame] for frame in range(min(before, this) + 1, max(before, this)) if frame in left_out]
-        if between and not any(before < frame < this for frame in order):
-            spans[p] = between
-    return spans
-
-
-def _across(step, reasons):
-    """Steps across frames that were left out: a copy need not stand for one, a foreign frame most likely does."""
-    most = 1 + len(reasons)
-    if np.isfinite(step):
-        return float(np.clip(round(step), 1, most))
-    return float(1 + sum(reason != "duplicate" for reason in reasons))
-
-
 def _as_taken(pairs, order, later):
     """The pairs, without shift and turn where a frame of them came later: between those the view was not knocked."""
     shift, turn = pairs.shift.copy(), pairs.turn.copy()
@@ -323,42 +297,6 @@ def _as_taken(pairs, order, later):
         if set(pair) & set(later):
             shift[p], turn[p] = np.nan, np.nan
     return pairs._replace(shift=shift, turn=turn)
-
-
-def _around_later(order, judged, stacked, later):
-    """Steps between frames of the order where one that came later stands between two that did not.
-
-    As found: it may stand in a gap, or where a frame was that cannot be judged, or beside one that is well. Only whole
-    steps are believed from the frame before it to the frame after it.
-    """
-    found = dict(zip(judged[1:], found_steps(stacked[:, CURVE]), strict=True))
-    told: dict = {}
-    solid = [p for p, frame in enumerate(order) if frame not in later and frame in judged]
-    for first, last in pairwise(solid):
-        if not set(order[first:last]) & set(later):
-            continue
-        steps = {p: found.get(order[p + 1], 0.0) for p in range(first, last)}
-        for p in range(first, last - 1):
-            if order[p + 1] not in judged and order[p + 2] in later:  # taken in its stead: they stand at one place
-                steps[p], steps[p + 1] = steps[p + 1], 0.0
-        whole = sum(steps.values())
-        if np.isfinite(whole) and whole > 0:
-            told |= {p: step * max(round(whole), 1) / whole for p, step in steps.items()}
-    return told
-
-
-def _places(order, steps, said, spans, around):
-    """Where frames stand: as planned, but where a finding, a frame left out or one taken instead says otherwise."""
-    places, at = {order[0]: 0.0}, 0.0
-    told = {one.frame: one for one in said if one.code in ("skipped_step", "duplicate") and one.unit == "steps"}
-    for p, frame in enumerate(order[1:]):
-        finding = told.get(frame)
-        step = around.get(p, _across(steps[p], spans[p]) if p in spans else 1.0)
-        if finding is not None:
-            step = 1 + finding.amount if finding.code == "skipped_step" else max(float(np.nan_to_num(steps[p])), 0.0)
-        at += step
-        places[frame] = at
-    return places
 
 
 def _in_focus(found, fit, places, follower, reference):

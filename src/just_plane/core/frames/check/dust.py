@@ -40,8 +40,11 @@ AS_DARK = (0.5, 2.0)
 """In the second frame, of how dark it is in the first."""
 STILL_THERE = 0.35
 """In the third, which has part of the spot in what foretells it."""
-LEAST_BLUR_CIRCLES, LEAST_IN_OTHERS, LEAST_IN_THIRD = 4.0, 2.5, 1.5
-"""How far out of focus the subject must be in the first, the second, the third: nearer, it keeps spots of its own."""
+LEAST_BLUR_CIRCLES = 4.0
+"""How far out of focus the subject must be in the first frame: nearer, it keeps spots of its own. In the second, of
+frames that stand evenly, it is so by two thirds of that at least."""
+THIRD_CIRCLES = 1.5, 2.5
+"""How far out of focus it must be in the third to be asked at all, and to be asked for all of that."""
 
 
 class Spot(NamedTuple):
@@ -122,11 +125,11 @@ def _spot(index, labels, stats, centres, dark, beyond):
 def _stays(spot, size, sharpest, steps, circle_px):
     """Whether a spot is as dark in the two frames that are farthest out of focus there, and is there in the third."""
     told = [_told(spot, size, sharpest, frame, step) for frame, step in _steps_of(sharpest, steps)]
-    (_, first), (blur, second), (third_blur, third) = sorted(told, reverse=True)[:3]
-    full = LEAST_IN_OTHERS * circle_px
-    if blur < full or not AS_DARK[0] <= second / first <= AS_DARK[1]:
+    (_, first), (_, second), (blur, third) = sorted(told, reverse=True)[:3]
+    if not AS_DARK[0] <= second / first <= AS_DARK[1]:
         return False
-    return third_blur < LEAST_IN_THIRD * circle_px or third / first >= STILL_THERE * min(third_blur / full, 1)
+    least, full = (circles * circle_px for circles in THIRD_CIRCLES)
+    return blur < least or third / first >= STILL_THERE * min(blur / full, 1)
 
 
 def _steps_of(sharpest, steps):
