@@ -43,6 +43,15 @@ export const AnswerBox = styled.div`
     font-weight: 680;
     line-height: 1.3;
   }
+  /* In a narrow panel what stands on a button takes two lines rather than leave the box. */
+  button {
+    max-width: 100%;
+    padding-block: 6px;
+    white-space: normal;
+  }
+  > button {
+    margin-top: 8px;
+  }
   &[data-trouble] {
     border-left: 4px dashed ${({ theme }) => theme.trouble};
   }
