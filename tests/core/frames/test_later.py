@@ -95,3 +95,11 @@ def test_a_folder_of_many_strangers_is_not_tried_at_all(strays, tried):
     told = Told([1.0] * (20 + strays), fits=None)
     assert place_later_frames(told, lambda frame: None, list(range(20))) == (list(range(20)), [])
     assert len(told.tried) == tried
+
+
+def test_how_far_the_view_moved_is_not_told_between_frames_that_were_not_taken_one_after_the_other():
+    checked = mended("plane", [*range(6), *range(8, COUNT), 6, 7])
+    shifts = np.isnan(checked.pairs.shift).all(axis=1)
+    # Frames 22 and 23 stand between 5 and 6: three pairs.
+    assert list(np.flatnonzero(shifts)) == [5, 6, 7]
+    assert np.isfinite(checked.pairs.scale).all()

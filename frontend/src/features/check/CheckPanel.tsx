@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { CheckReport, Job } from "../../api/types";
+import type { Job } from "../../api/types";
 import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead, Section } from "../../controls/panel";
@@ -10,7 +10,7 @@ import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
 import { KeepStep } from "./KeepStep";
 import { MoreFrames } from "./MoreFrames";
-import { useCheck, isOpen, type Check } from "./useCheck";
+import { useCheck, isOpen, type Check, type Looked } from "./useCheck";
 import { factsOf, METHOD_WORDS } from "./words";
 
 const Bar = styled.progress`
@@ -125,17 +125,7 @@ function PlanNow({ job, check }: { job: Job; check: Check }) {
   );
 }
 
-function Answered({
-  report,
-  job,
-  check,
-  shotId,
-}: {
-  report: CheckReport;
-  job: Job;
-  check: Check;
-  shotId: string;
-}) {
+function Answered({ report, job, check, shotId }: Looked) {
   const { verdict } = report;
   const file = (kind: string) => `/api/jobs/${job.job_id}/files/${kind}`;
   const { folder, methods, slabs } = job;

@@ -1,10 +1,9 @@
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import type { CheckReport, Job } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { useRun } from "../../shot/useRun";
 import { missing } from "./missing";
-import type { Check } from "./useCheck";
+import type { Looked } from "./useCheck";
 
 const Main = styled(Button)`
   width: 100%;
@@ -15,17 +14,7 @@ const Main = styled(Button)`
 const counted = (count: number) => (count === 1 ? "one more" : `${count} more`);
 
 /** What is missing, with one press: to the run, where to set it in order; on with the run; or looked at when it came. */
-export function MoreFrames({
-  report,
-  job,
-  check,
-  shotId,
-}: {
-  report: CheckReport;
-  job: Job;
-  check: Check;
-  shotId: string;
-}) {
+export function MoreFrames({ report, job, check, shotId }: Looked) {
   const { run, tell, busy } = useRun(shotId);
   const navigate = useNavigate();
   if (!run) return null;
@@ -49,8 +38,9 @@ export function MoreFrames({
       </Main>
     );
   }
-  if (!came) return null;
   const { folder, methods, slabs, put_back: putBack } = job;
+  // Frames of the run that come into another folder are not found by looking into this one again.
+  if (!came || (run.folder !== null && run.folder !== folder)) return null;
   return (
     <Main
       data-weight="main"

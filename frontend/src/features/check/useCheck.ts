@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
-import type { Job, ProofMethod, StackNumbers } from "../../api/types";
+import type { CheckReport, Job, ProofMethod, StackNumbers } from "../../api/types";
 
 const OPEN: readonly Job["state"][] = ["waiting", "running", "pausing", "paused", "cancelling"];
 const EVERY_MS = 1000;
@@ -73,3 +73,11 @@ export function useCheck(shotId: string) {
 }
 
 export type Check = ReturnType<typeof useCheck>;
+
+/** A look that is done: what was found, by which job, of which shot. */
+export interface Looked {
+  report: CheckReport;
+  job: Job;
+  check: Check;
+  shotId: string;
+}

@@ -24,8 +24,8 @@ DARK = -0.025
 """ln of encoded light in the band."""
 OUTSTANDING = 6.0
 """Times the spread of the same measure around: what could not be foretold there."""
-AROUND = 24.0
-"""Px over which that spread is taken."""
+AROUND, MOST_MEDIANS = 24.0, 8
+"""Px over which that spread is taken; more than so many medians of the frame counts no more, or a spot hid itself."""
 BORDER = 3
 """Times the wider smoothing of the band: nearer to the edge of the frame, what lies outside is in it."""
 LEAST_PX, MOST_PX = 8, 250
@@ -73,10 +73,15 @@ def dust(sharpest, step_px, circle_px):
     frames = list(sharpest.pictures)
     ends = {frame: sharpest.of(frame) for frame in (frames[0], frames[-1])}
     steps = {frame: foretold.step_px(step_px) for frame, foretold in ends.items()}
-    first, last = ends.values()
-    beyond = np.where(last.away > first.away, *(ends[frame].beyond(steps[frame]) for frame in (frames[-1], frames[0])))
-    blur = np.where(last.away > first.away, steps[frames[-1]] * last.away, steps[frames[0]] * first.away)
-    judged = (blur >= LEAST_BLUR_CIRCLES * circle_px) & ~np.where(last.away > first.away, _jumps(last), _jumps(first))
+    (first, last) = ends.values()
+    in_last = last.away > first.away
+
+    def by_the_farther(of_end):
+        return np.where(in_last, *(of_end(ends[frame], steps[frame]) for frame in (frames[-1], frames[0])))
+
+    beyond = by_the_farther(lambda end, step: end.beyond(step))
+    blur = by_the_farther(lambda end, step: step * end.away)
+    judged = (blur >= LEAST_BLUR_CIRCLES * circle_px) & ~by_the_farther(lambda end, _step: _jumps(end))
     spots: list = []
     for size in SIZES:
         for spot in _spots(beyond, judged, size):
@@ -96,7 +101,7 @@ def _spots(beyond, judged, size):
     """Small round places that are darker than foretold."""
     dark = band(beyond, *size)
     usual = np.abs(dark)
-    spread = np.sqrt(smoothed(np.minimum(usual, 8 * np.median(usual)) ** 2, AROUND))
+    spread = np.sqrt(smoothed(np.minimum(usual, MOST_MEDIANS * np.median(usual)) ** 2, AROUND))
     chosen = judged & (dark < np.minimum(DARK, -OUTSTANDING * spread))
     edge = round(BORDER * size[1])
     chosen[:edge], chosen[-edge:], chosen[:, :edge], chosen[:, -edge:] = False, False, False, False

@@ -62,8 +62,8 @@ class Sharpest:
         ----------
         pictures : dict              Frame to (H, W) float32 array, 0 to 1, encoded.
         places : dict                Frame to the depth where it is sharp, steps.
-        depth : (H, W) float array   Of what each frame shows, steps, by places of ``reference`` (below).
-        between : function           Two frames, or None for the one that depth is of, to the (2, 3) similarity between.
+        depth : (H, W) float array   Of the subject, steps, as one frame (the reference) shows it.
+        between : function           Two frames to the (2, 3) similarity between them; None is the reference.
         """
         self.pictures = pictures
         self.places = places

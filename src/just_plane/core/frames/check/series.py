@@ -187,14 +187,11 @@ class Follower:
         -------
         Followed                                        Of ``this``.
         """
-        first = glance(before, grey_before, self.circle_px)
-        second = glance(this, grey_this, self.circle_px)
-        laid = lay(first.ready, second.ready)
-        if laid.similarity is None:
-            laid = Laid(self.between(before, this), laid.likeness)
-        known = self.frames[this]
-        pair = paired(first, second, self.frames[before].measured, known.measured, self.grid, laid)
-        return Followed(known.measured, known.run, before, pair.laid, pair.light_ev, pair.moved)
+        followed = self._laid_on(before, grey_before, this, grey_this)
+        if followed.laid.similarity is None:
+            known = Laid(self.between(before, this), followed.laid.likeness)
+            followed = self._laid_on(before, grey_before, this, grey_this, known)
+        return followed
 
     def lay_on(self, before, grey_before, this, grey_this):
         """Lay a frame on one that it does not follow; where it fits, it belongs to the run of that one.
@@ -208,13 +205,18 @@ class Follower:
         -------
         bool                                            Whether it fits.
         """
-        known, other = self.frames[this].measured, self.frames[before]
-        first, second = (glance(before, grey_before, self.circle_px), glance(this, grey_this, self.circle_px))
-        pair = paired(first, second, other.measured, known, self.grid)
-        if pair.laid.similarity is None:
+        followed = self._laid_on(before, grey_before, this, grey_this)
+        if followed.laid.similarity is None:
             return False
-        self.frames[this] = Followed(known, other.run, before, pair.laid, pair.light_ev, pair.moved)
+        self.frames[this] = followed
         return True
+
+    def _laid_on(self, before, grey_before, this, grey_this, laid=None):
+        """A frame on another of whatever run, as one of that run."""
+        first, second = (glance(n, grey, self.circle_px) for n, grey in ((before, grey_before), (this, grey_this)))
+        other, known = self.frames[before], self.frames[this].measured
+        pair = paired(first, second, other.measured, known, self.grid, laid)
+        return Followed(known, other.run, before, pair.laid, pair.light_ev, pair.moved)
 
     def main_run(self):
         """The run that holds most frames.
