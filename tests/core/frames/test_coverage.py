@@ -104,9 +104,9 @@ def test_without_optics_a_place_is_held_within_the_reach_of_a_frame():
 def test_each_place_is_asked_of_its_own_tile_in_pixels_of_the_full_frame():
     depths = flat(np.nan).reshape(30, 40)
     depths[14, 7] = 1.0
-    # Tile 7 across, 14 down, of pixels twice as wide: 140 to 160, 280 to 300.
-    inside = [[140.5, 280.5], [158.5, 298.5]]
-    outside = [[138.0, 290.0], [161.0, 290.0], [150.0, 278.0], [150.0, 301.0]]
+    # Tile 7 across, 14 down, of pixels twice as wide: pixels 140 to 159 and 280 to 299, from edge to edge.
+    inside = [[139.7, 279.7], [159.3, 299.3]]
+    outside = [[139.3, 290.0], [159.7, 290.0], [150.0, 279.3], [150.0, 299.7]]
     told = covered_at(np.array(inside + outside), stack([0, 1, 2], depths=depths.ravel()), PLAN, 2)
     assert [one.covered for one in told] == [True, True, None, None, None, None]
 

@@ -9,13 +9,14 @@ from just_plane.core.frames.check.similarity import IDENTITY
 
 SIZE = (240, 360)
 CIRCLE_PX = 3.0
+SOFT = 5.0
 
 
 def print_of(seed=1):
     """A print with detail everywhere but below, where it is out of focus, as some of every frame is."""
     grain = np.random.default_rng(seed).standard_normal(SIZE).astype(np.float32)
     sharp = 0.5 + 0.12 * sum(cv2.GaussianBlur(grain, (0, 0), sigma) * sigma for sigma in (1.0, 2.0, 4.0))
-    return np.where(np.arange(SIZE[0])[:, np.newaxis] < 205, sharp, cv2.GaussianBlur(sharp, (0, 0), 9))
+    return np.where(np.arange(SIZE[0])[:, np.newaxis] < 205, sharp, cv2.GaussianBlur(sharp, (0, 0), SOFT))
 
 
 def pushed(picture, x, y, radius, right, down):
@@ -72,7 +73,7 @@ def test_parts_that_pull_apart_are_growing_discs_of_light_and_none():
 def test_what_is_out_of_focus_cannot_be_told_to_have_moved():
     """Left of the middle there is nothing fine: a part that moves there pulls with its own blur."""
     picture = print_of()
-    soft = cv2.GaussianBlur(picture, (0, 0), 9)
+    soft = cv2.GaussianBlur(picture, (0, 0), SOFT)
     half = np.where(np.arange(SIZE[1]) < 180, soft, picture).astype(np.float32)
     assert found(half, pushed(half, 80, 120, 40, 4, 0)) is None
     assert found(half, pushed(half, 270, 120, 40, 4, 0)) is not None

@@ -84,10 +84,20 @@ def test_a_row_of_frames_that_fade_was_not_shaken():
     assert not stillness(*made(fading, fading, lean)).shaken.any()
 
 
+def test_a_frame_whose_subject_lies_between_it_and_others_lost_no_fine_detail():
+    """All its tiles are nearly a step away, where fine detail has gone in any frame: that is no shake."""
+    depths = np.random.default_rng(1).uniform(0, FRAMES - 1, TILES)
+    near = np.abs(depths - 6) < 0.9
+    depths[near] = np.where(depths[near] < 6, 5.0, 7.0)
+    still = stillness(*made(depths=depths))
+    assert still.fine_loss[6] == pytest.approx(0, abs=0.1)
+
+
 def test_a_frame_with_little_in_focus_is_not_judged():
     depths = np.random.default_rng(1).uniform(0, FRAMES - 1, TILES)
     away = np.abs(depths - 6) < 1.25
     depths[away] = np.where(depths[away] < 6, 4.5, 7.6)
+    depths[:10] = 6.0  # ten tiles are too few
     still = stillness(*made(one(6, -0.5), one(6, -0.6), leaning(6, 0.3), depths))
     assert np.isnan(still.loss[6])
     assert not still.shaken[6]

@@ -102,14 +102,14 @@ def test_slopes_say_which_way_detail_runs(turn_deg, lean, skew):
 
 def test_light_is_linear_and_burnt_or_black_places_tell_none():
     picture = np.full(SIZE, 0.5, np.float32)
-    picture[:, :120] = 0.99
+    picture[:, :124] = 0.99
     picture[:, 360:] = 0.001
     found = measured(picture, GRID)
-    # A cell is six pixels wide; those at the borders hold both.
+    # A cell is six pixels wide: number 20 is burnt by four of its six.
     assert found.light[:, 22:58] == pytest.approx(0.5**2.2, rel=1e-4)
-    assert np.isnan(found.light[:, :19]).all()
+    assert np.isnan(found.light[:, :21]).all()
     assert np.isnan(found.light[:, 61:]).all()
-    assert found.clipped == pytest.approx(120 / 480, abs=0.005)
+    assert found.clipped == pytest.approx(124 / 480, abs=0.005)
 
 
 def ramp(down, across):
@@ -124,6 +124,16 @@ def test_cells_are_read_between_their_middles():
     places = np.array([[2.5 + 6 * 7, 320 / 54 / 2 - 0.5 + 320 / 54 * 9], [2.5 + 6 * 20.5, 320 / 54 * 12.75 - 0.5]])
     expected = [7 + 90, 20.5 + 10 * 12.25]
     assert sampled(cells, GRID, places)[0] == pytest.approx(expected, abs=0.02)
+
+
+def test_a_cell_is_read_with_those_beside_it_so_that_about_a_tile_counts():
+    cells = np.zeros((1, 54, 80), np.float32)
+    cells[0, 9, 7] = 1.0
+    middle = np.array([[2.5 + 6 * 7, 320 / 54 / 2 - 0.5 + 320 / 54 * 9]])
+    beside = middle + np.array([6.0, 0.0])
+    # Half of itself and a quarter of either neighbour, each way.
+    assert sampled(cells, GRID, middle)[0] == pytest.approx([0.25], abs=0.002)
+    assert sampled(cells, GRID, beside)[0] == pytest.approx([0.125], abs=0.002)
 
 
 def test_outside_of_the_frame_nothing_is_read():
@@ -152,8 +162,9 @@ def test_light_is_compared_at_matching_places():
     assert light_between(lit(0.0), lit(0.2, shift=24), GRID, moved) == pytest.approx(0.2, abs=0.003)
 
 
-def test_where_too_few_places_can_be_compared_light_is_not_told():
+@pytest.mark.parametrize(("side", "told"), [(100, False), (110, True)])
+def test_where_too_few_places_can_be_compared_light_is_not_told(side, told):
+    # Of a lit square those tiles tell that have nothing black within four cells: nine of it, and sixteen.
     dark = np.full(SIZE, 0.001, np.float32)
-    dark[:40, :30] = 0.4
-    told = light_between(measured(dark, GRID), measured(dark, GRID), GRID, IDENTITY)
-    assert np.isnan(told)
+    dark[100 : 100 + side, 100 : 100 + side] = 0.4
+    assert np.isfinite(light_between(measured(dark, GRID), measured(dark, GRID), GRID, IDENTITY)) == told
