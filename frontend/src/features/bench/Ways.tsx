@@ -1,11 +1,10 @@
-import { memo, useEffect, useMemo, useRef } from "react";
+import { createContext, memo, useContext, useEffect, useMemo, useRef } from "react";
 import { Radio, RadioGroup } from "react-aria-components";
-import styled, { css, useTheme } from "styled-components";
+import styled, { css } from "styled-components";
 import type { WayAnswer } from "../../api/types";
-import { joined } from "../../drawing/joined";
-import { uprights } from "../../drawing/uprights";
 import type { Viewport } from "../../drawing/viewport";
 import { fonts } from "../../look/theme";
+import { LaneOf } from "./Lane";
 import { inOrder } from "../../shot/ways";
 import { frames, percent, seconds, stop } from "../../units/format";
 
@@ -53,12 +52,6 @@ const Row = styled(Radio)`
   }
 `;
 
-const Lane = styled.svg`
-  position: absolute;
-  left: 0;
-  top: 3px;
-`;
-
 const Words = styled.div`
   min-width: 0;
   line-height: 1.25;
@@ -101,8 +94,6 @@ const Folded = styled.details`
   }
 `;
 
-const LANE = 11;
-
 interface WaysProps {
   ways: WayAnswer[];
   view: Viewport;
@@ -114,11 +105,32 @@ interface WaysProps {
   onSelect: (id: WayAnswer["id"]) => void;
 }
 
+/** What the rows show. It reaches them past the list, whose choices are costly to draw and stay as they are. */
+interface RowsShow extends Omit<WaysProps, "onSelect"> {
+  impossible: WayAnswer[];
+}
+const Shown = createContext<RowsShow | null>(null);
+
 /** Every way to get the shot: its sharp band on the rule's own scale, and its price. */
-export const Ways = memo(function Ways(props: WaysProps) {
-  const { ways, view, shift, selected, chosen, points, onSelect } = props;
+export const Ways = memo(function Ways({ onSelect, ...shown }: WaysProps) {
+  const { possible, impossible } = useMemo(() => inOrder(shown.ways), [shown.ways]);
+  const order = possible.map((way) => way.id).join(" ");
+  const ids = useMemo(() => order.split(" ").filter(Boolean) as WayAnswer["id"][], [order]);
+  return (
+    <Shown value={{ ...shown, impossible }}>
+      <Choices ids={ids} selected={shown.selected} onSelect={onSelect} />
+    </Shown>
+  );
+});
+
+interface ChoicesProps {
+  ids: WayAnswer["id"][];
+  selected: WayAnswer["id"] | null;
+  onSelect: (id: WayAnswer["id"]) => void;
+}
+
+const Choices = memo(function Choices({ ids, selected, onSelect }: ChoicesProps) {
   const list = useRef<HTMLDivElement>(null);
-  const { possible, impossible } = useMemo(() => inOrder(ways), [ways]);
   useEffect(() => {
     list.current?.querySelector("[data-selected]")?.scrollIntoView({ block: "nearest" });
   }, [selected]);
@@ -129,36 +141,51 @@ export const Ways = memo(function Ways(props: WaysProps) {
       value={selected}
       onChange={(id) => onSelect(id as WayAnswer["id"])}
     >
-      {possible.map((way) => (
-        <Row key={way.id} value={way.id}>
-          <LaneOf way={way} view={view} shift={shift} />
-          <Words>
-            <strong>{way.title}</strong>
-            {way.id === chosen ? <span>decided</span> : way.recommended ? <span>suggested</span> : null}
-            <span>{way.note}</span>
-            {way.soft ? <span>{way.soft}</span> : null}
-            {way.id === selected ? <span>{way.reason}</span> : null}
-            {way.against.map((reason) => (
-              <span key={reason} data-against="">
-                {reason}
-              </span>
-            ))}
-          </Words>
-          <span data-figure="">
-            {way.points_held != null && points ? `${way.points_held} of ${points}` : percent(way.cover)}
-          </span>
-          <span data-figure="">{frames(way.frames)}</span>
-          <span data-figure="">{seconds(way.time_s)}</span>
-          <span data-figure="">{stop(way.effective_f_number)}</span>
+      {ids.map((id) => (
+        <Row key={id} value={id}>
+          <OneWay id={id} />
         </Row>
       ))}
-      {impossible.length ? <NotPossible ways={impossible} /> : null}
+      <NotPossible />
     </List>
   );
 });
 
+/** One way in its row. */
+function OneWay({ id }: { id: WayAnswer["id"] }) {
+  const shown = useContext(Shown);
+  const way = shown?.ways.find((each) => each.id === id);
+  if (!shown || !way) return null;
+  const { view, shift, selected, chosen, points } = shown;
+  return (
+    <>
+      <LaneOf way={way} view={view} shift={shift} />
+      <Words>
+        <strong>{way.title}</strong>
+        {way.id === chosen ? <span>decided</span> : way.recommended ? <span>suggested</span> : null}
+        <span>{way.note}</span>
+        {way.soft ? <span>{way.soft}</span> : null}
+        {way.id === selected ? <span>{way.reason}</span> : null}
+        {way.against.map((reason) => (
+          <span key={reason} data-against="">
+            {reason}
+          </span>
+        ))}
+      </Words>
+      <span data-figure="">
+        {way.points_held != null && points ? `${way.points_held} of ${points}` : percent(way.cover)}
+      </span>
+      <span data-figure="">{frames(way.frames)}</span>
+      <span data-figure="">{seconds(way.time_s)}</span>
+      <span data-figure="">{stop(way.effective_f_number)}</span>
+    </>
+  );
+}
+
 /** What this set-up does not have, in one line that opens, each with what stands in its way. */
-function NotPossible({ ways }: { ways: WayAnswer[] }) {
+function NotPossible() {
+  const ways = useContext(Shown)?.impossible ?? [];
+  if (!ways.length) return null;
   return (
     <Folded>
       <summary>
@@ -174,50 +201,3 @@ function NotPossible({ ways }: { ways: WayAnswer[] }) {
     </Folded>
   );
 }
-
-/** The band of a way: solid where sharp; dashed brick where nothing of it is sharp. A tilted stack, whose planes lie aslant, is its frames alone. */
-const LaneOf = memo(function LaneOf({ way, view, shift }: { way: WayAnswer; view: Viewport; shift: number }) {
-  const theme = useTheme();
-  const first = way.bands_mm[0];
-  const xOf = (place: number) => Math.min(Math.max(view.x(place + shift), -4), view.width + 4);
-  if (!first) return null;
-  const pieces = joined(way.bands_mm);
-  const spacing =
-    way.focuses_mm.length > 1
-      ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
-      : 0;
-  return (
-    <Lane width={view.width} height={LANE} aria-hidden>
-      {pieces.length === 0 && way.cover > 0 ? null : pieces.length === 0 ? (
-        <rect
-          x={xOf(first[0] as number) - 6}
-          y={1}
-          width={12}
-          height={LANE - 2}
-          fill="none"
-          stroke={theme.trouble}
-          strokeDasharray="3 2"
-        />
-      ) : (
-        pieces.map(([from, to]) => (
-          <rect
-            key={from}
-            x={xOf(from)}
-            y={0.5}
-            width={Math.max(xOf(to) - xOf(from), 2)}
-            height={LANE - 1}
-            fill={theme.sharp}
-            stroke={theme.sharpEdge}
-          />
-        ))
-      )}
-      {spacing >= 3 ? (
-        <path
-          d={uprights(way.focuses_mm, view, shift, 1, LANE - 1)}
-          stroke={theme.sharpEdge}
-          strokeWidth={1}
-        />
-      ) : null}
-    </Lane>
-  );
-});

@@ -1,5 +1,5 @@
-import type { KeyboardEvent, PointerEvent } from "react";
-import { useEffect, useRef, useState } from "react";
+import type { KeyboardEvent } from "react";
+import { useEffect, useMemo } from "react";
 import styled from "styled-components";
 import type { PlaneSection, PointAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
@@ -7,10 +7,12 @@ import { useSize } from "../../drawing/useSize";
 import { niceStep } from "../../drawing/viewport";
 import { length } from "../../units/format";
 import { useBench } from "../../shot/ShotContext";
-import { elevationOf, type AxisScale, type Elevation } from "./elevation";
+import { elevationOf, type AxisScale } from "./elevation";
 import { Ground } from "./Ground";
 import { deeper, planeOf, share, withPoint } from "../../shot/moves";
+import { useHands } from "./hands";
 import { PointMark } from "./PointMark";
+import { usePointInHand } from "./usePointInHand";
 import { atStopOf, blurIn } from "../../shot/tilted";
 
 const Box = styled.div`
@@ -45,19 +47,11 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
   const reach = plan?.reach;
   const { units } = usePreferences();
   const [box, size] = useSize<HTMLDivElement>();
-  const drag = useRef<{ id: string; x: number; y: number; view: Elevation } | null>(null);
-  const view =
-    size.width > 60 && size.height > 60 ? elevationOf(plane, depth, size.width, size.height) : null;
+  const fitting = useMemo(
+    () => (size.width > 60 && size.height > 60 ? elevationOf(plane, depth, size.width, size.height) : null),
+    [plane, depth, size.width, size.height],
+  );
   const railCounts = planeOf(shot).rail_counts;
-  const [atZero, pxPerMm] = view ? [view.x(0) + BORDER_PX, view.pxPerMm] : [0, 0];
-  useEffect(() => {
-    if (pxPerMm > 0) onScale({ atZero, pxPerMm });
-  }, [atZero, pxPerMm, onScale]);
-
-  const [held, setHeld] = useState<{ id: string; x: number; y: number } | null>(null);
-  useEffect(() => {
-    if (drag.current === null) setHeld(null);
-  }, [plane]);
   const move = (point: PointAnswer, deep: number, across: number, passing: boolean) => {
     const turn = (plane.azimuth_deg * Math.PI) / 180;
     const perMm = point.frame_width_mm ? 1 / point.frame_width_mm : 0;
@@ -72,24 +66,12 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
       { passing },
     );
   };
-  const onPointerDown = (point: PointAnswer) => (event: PointerEvent<SVGGElement>) => {
-    if (!view) return;
-    selectPoint(point.id);
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { id: point.id, x: event.clientX, y: event.clientY, view };
-    const mark = { x: view.x(point.behind_nearest_mm ?? 0), y: view.y(point.across_mm ?? 0) };
-    setHeld({ id: point.id, ...mark });
-  };
-  const onPointerMove = (point: PointAnswer, done: boolean) => (event: PointerEvent) => {
-    const from = drag.current;
-    if (from?.id !== point.id) return;
-    const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
-    if (dx || dy || done) move(point, from.view.mm(dx), -from.view.mm(dy), !done);
-    // The mark moves with the hand; the answer follows, and what comes after the release takes its place.
-    setHeld((mark) => mark && { ...mark, x: mark.x + dx, y: mark.y + dy });
-    drag.current = done ? null : { ...from, x: event.clientX, y: event.clientY };
-  };
-  const onKeyDown = (point: PointAnswer) => (event: KeyboardEvent) => {
+  const { view, held, ...inHand } = usePointInHand(plane, fitting, move);
+  const [atZero, pxPerMm] = view ? [view.x(0) + BORDER_PX, view.pxPerMm] : [0, 0];
+  useEffect(() => {
+    if (pxPerMm > 0) onScale({ atZero, pxPerMm });
+  }, [atZero, pxPerMm, onScale]);
+  const onKey = (point: PointAnswer, event: KeyboardEvent) => {
     if (!view) return;
     const step = niceStep(1 / view.pxPerMm) * (event.shiftKey ? 10 : 1);
     const by: Record<string, [number, number]> = {
@@ -103,6 +85,15 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
     event.preventDefault();
     move(point, ...found, false);
   };
+  const hands = useHands({
+    ...inHand,
+    down: (point, event) => {
+      selectPoint(point.id);
+      inHand.down(point, event);
+    },
+    key: onKey,
+    focus: (point) => selectPoint(point.id),
+  });
 
   return (
     <Box ref={box}>
@@ -120,11 +111,7 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
                 blurUm={blurIn(way, point, plane)}
                 selected={point.id === selected}
                 label={`${point.name}, ${length(point.behind_nearest_mm, units)} behind the nearest; arrows move it`}
-                onPointerDown={onPointerDown(point)}
-                onPointerMove={onPointerMove(point, false)}
-                onPointerUp={onPointerMove(point, true)}
-                onKeyDown={onKeyDown(point)}
-                onFocus={() => selectPoint(point.id)}
+                hands={hands}
               />
             ),
           )}

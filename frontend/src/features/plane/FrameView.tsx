@@ -1,5 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
 import styled, { useTheme } from "styled-components";
 import type { BlurMap, PlaneSection, PointAnswer, Shot } from "../../api/types";
 import { useSize } from "../../drawing/useSize";
@@ -10,6 +10,7 @@ import { mapOf } from "./contours";
 import { atStopOf, blurIn } from "../../shot/tilted";
 import { Magnifier } from "./Magnifier";
 import { planeOf, share, withPoint } from "../../shot/moves";
+import { useHands } from "./hands";
 import { PointMark } from "./PointMark";
 
 const Box = styled.div`
@@ -43,14 +44,12 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
   const dragging = useRef<{ id: string; left: number; top: number } | null>(null);
   const [missing, setMissing] = useState<string | null>(null);
   const reach = plan?.reach;
-  if (!reach || size.width < 40 || size.height < 40) return <Box ref={box} />;
-  const { scale, left, top } = fitted(
-    reach.sensor_width_mm,
-    reach.sensor_height_mm,
-    size.width || 1,
-    size.height || 1,
-  );
-  const [width, height] = [reach.sensor_width_mm * scale, reach.sensor_height_mm * scale];
+  const frame =
+    reach && size.width >= 40 && size.height >= 40
+      ? fitted(reach.sensor_width_mm, reach.sensor_height_mm, size.width, size.height)
+      : null;
+  const [width, height] =
+    reach && frame ? [reach.sensor_width_mm * frame.scale, reach.sensor_height_mm * frame.scale] : [1, 1];
   const named = planeOf(shot).photograph ?? null;
   const photograph = named === missing ? null : named;
   const picked = plane.points.find((each) => each.id === selected);
@@ -59,7 +58,7 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
     const frame = (event.currentTarget.ownerSVGElement ?? event.currentTarget).getBoundingClientRect();
     return [(event.clientX - frame.left) / width, (event.clientY - frame.top) / height];
   };
-  const onKeyDown = (point: PointAnswer) => (event: KeyboardEvent) => {
+  const onKeyDown = (point: PointAnswer, event: KeyboardEvent) => {
     const step = ONE_STEP * (event.shiftKey ? 10 : 1);
     const aspect = width / height;
     const by: Record<string, [number, number]> = {
@@ -79,7 +78,7 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
       })),
     );
   };
-  const drag = (point: PointAnswer, done: boolean) => (event: PointerEvent<SVGGElement>) => {
+  const drag = (point: PointAnswer, event: PointerEvent<SVGGElement>, done: boolean) => {
     const from = dragging.current;
     if (from?.id !== point.id) return;
     const [left, top] = placeOf(event);
@@ -95,11 +94,24 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
     );
     dragging.current = done ? null : { id: point.id, left, top };
   };
+  const hands = useHands({
+    down: (point, event) => {
+      selectPoint(point.id);
+      event.currentTarget.setPointerCapture(event.pointerId);
+      const [left, top] = placeOf(event);
+      dragging.current = { id: point.id, left, top };
+    },
+    move: (point, event) => drag(point, event, false),
+    up: (point, event) => drag(point, event, true),
+    key: onKeyDown,
+    focus: (point) => selectPoint(point.id),
+  });
+  if (!reach || !frame) return <Box ref={box} />;
 
   return (
     <Box ref={box}>
       <svg
-        style={{ left, top, cursor: placing ? "crosshair" : "default" }}
+        style={{ left: frame.left, top: frame.top, cursor: placing ? "crosshair" : "default" }}
         width={width}
         height={height}
         role="group"
@@ -130,16 +142,7 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
             blurUm={blurIn(way, point, plane)}
             selected={point.id === selected}
             label={`${point.name} on the frame; arrows move it`}
-            onPointerDown={(event) => {
-              selectPoint(point.id);
-              event.currentTarget.setPointerCapture(event.pointerId);
-              const [left, top] = placeOf(event);
-              dragging.current = { id: point.id, left, top };
-            }}
-            onPointerMove={drag(point, false)}
-            onPointerUp={drag(point, true)}
-            onKeyDown={onKeyDown(point)}
-            onFocus={() => selectPoint(point.id)}
+            hands={hands}
           />
         ))}
         {photograph && picked && picked.corner === null ? (
@@ -151,7 +154,15 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
 }
 
 /** The outline of each flat part, through its corners. */
-function FlatParts({ points, width, height }: { points: PointAnswer[]; width: number; height: number }) {
+const FlatParts = memo(function FlatParts({
+  points,
+  width,
+  height,
+}: {
+  points: PointAnswer[];
+  width: number;
+  height: number;
+}) {
   const theme = useTheme();
   const corners = points.filter((point) => point.corner !== null);
   return [...new Set(corners.map((point) => point.id))].map((id) => (
@@ -168,7 +179,7 @@ function FlatParts({ points, width, height }: { points: PointAnswer[]; width: nu
       stroke={theme.soft}
     />
   ));
-}
+});
 
 /**
  * Where a point is drawn: from the draft, so that what is held moves with the hand. A corner of a flat part stands where the
@@ -192,7 +203,14 @@ interface PhotographProps {
 }
 
 /** The framing photograph, or a word on why there is none. */
-function Photograph({ photograph, missing, empty, width, height, onMissing }: PhotographProps) {
+const Photograph = memo(function Photograph({
+  photograph,
+  missing,
+  empty,
+  width,
+  height,
+  onMissing,
+}: PhotographProps) {
   const theme = useTheme();
   if (photograph) {
     return (
@@ -219,10 +237,18 @@ function Photograph({ photograph, missing, empty, width, height, onMissing }: Ph
       ) : null}
     </g>
   );
-}
+});
 
 /** Solid where the plane cuts, thin where blur is just what is allowed, dashed brick at three times that. */
-function Contours({ map, width, height }: { map: BlurMap | undefined; width: number; height: number }) {
+const Contours = memo(function Contours({
+  map,
+  width,
+  height,
+}: {
+  map: BlurMap | undefined;
+  width: number;
+  height: number;
+}) {
   const theme = useTheme();
   if (!map) return null;
   const path = (level: number) => pathOf(contours(map.percent, map.columns, map.rows, level), width, height);
@@ -235,4 +261,4 @@ function Contours({ map, width, height }: { map: BlurMap | undefined; width: num
       <path d={path(300) + path(-300)} stroke={theme.trouble} strokeWidth={1.2} strokeDasharray="5 4" />
     </g>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useTheme } from "styled-components";
 import type { PlaneSection, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
@@ -14,7 +15,7 @@ interface GroundProps {
 }
 
 /** Axis, field, and what is sharp: the wedge of the setting, or the upright bands of a way without tilt. */
-export function Ground({ view, plane, way, depth }: GroundProps) {
+export const Ground = memo(function Ground({ view, plane, way, depth }: GroundProps) {
   const theme = useTheme();
   const { units } = usePreferences();
   const half = plane.half_field_mm;
@@ -72,7 +73,7 @@ export function Ground({ view, plane, way, depth }: GroundProps) {
       <path d={`M8 ${view.height - 26}h26m-26 0l6-4m-6 4l6 4`} stroke={theme.soft} fill="none" />
     </>
   );
-}
+});
 
 function Axis({ view, depth, text }: { view: Elevation; depth: number; text: string }) {
   const theme = useTheme();

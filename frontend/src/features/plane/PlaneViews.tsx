@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import styled from "styled-components";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
@@ -56,28 +56,52 @@ export function PlaneViews({ onScale }: { onScale: (scale: AxisScale) => void })
     <Pair>
       <ElevationView plane={plane} depth={plan.depth_mm} onScale={onScale} />
       <FrameView plane={plane} maps={maps} placing={placing} onPlace={place} />
-      <Under>
-        <p>
-          {sideWords(plane.azimuth_deg)}
-          {plane.setting && isTilted(way) && plane.points.length
-            ? ` Ring: the ${length(atStopOf(way, plane).allowed_blur_um / 1000, units)} that may blur; disc: what does.`
-            : ""}
-          {mapOf(maps, way?.id ?? null)
-            ? " Bold: in focus; thin: the blur allowed; dashed: three times that. Between points it is a guess."
-            : ""}
-        </p>
-        <Button
-          data-weight={placing ? "main" : undefined}
-          aria-pressed={placing}
-          onPress={() => setPlacing(!placing)}
-        >
-          {placing ? "Done placing" : "Place points"}
-        </Button>
-        <Photograph />
-      </Under>
+      <Beneath
+        side={sideWords(plane.azimuth_deg)}
+        ring={
+          plane.setting && isTilted(way) && plane.points.length
+            ? length(atStopOf(way, plane).allowed_blur_um / 1000, units)
+            : null
+        }
+        hasMap={mapOf(maps, way?.id ?? null) !== undefined}
+        placing={placing}
+        onPlacing={setPlacing}
+      />
     </Pair>
   );
 }
+
+interface BeneathProps {
+  side: string;
+  /** The blur allowed, which the rings show; null: there are none. */
+  ring: string | null;
+  hasMap: boolean;
+  placing: boolean;
+  onPlacing: (placing: boolean) => void;
+}
+
+/** What the two views show, in words, and what may be put into them. */
+const Beneath = memo(function Beneath({ side, ring, hasMap, placing, onPlacing }: BeneathProps) {
+  return (
+    <Under>
+      <p>
+        {side}
+        {ring ? ` Ring: the ${ring} that may blur; disc: what does.` : ""}
+        {hasMap
+          ? " Bold: in focus; thin: the blur allowed; dashed: three times that. Between points it is a guess."
+          : ""}
+      </p>
+      <Button
+        data-weight={placing ? "main" : undefined}
+        aria-pressed={placing}
+        onPress={() => onPlacing(!placing)}
+      >
+        {placing ? "Done placing" : "Place points"}
+      </Button>
+      <Photograph />
+    </Under>
+  );
+});
 
 function sideWords(azimuth: number): string {
   const off = (((azimuth - 90) % 360) + 360) % 360;

@@ -1,6 +1,7 @@
-import type { KeyboardEvent, PointerEvent } from "react";
+import { memo } from "react";
 import { useTheme } from "styled-components";
 import type { PointAnswer } from "../../api/types";
+import type { Hands } from "./hands";
 
 /** Radius in px at which a blur that is just allowed is drawn; every disc is to that scale. */
 export const ALLOWED_PX = 9;
@@ -15,16 +16,12 @@ interface PointMarkProps {
   blurUm: number | null;
   selected: boolean;
   label: string;
-  onPointerDown: (event: PointerEvent<SVGGElement>) => void;
-  onPointerMove: (event: PointerEvent<SVGGElement>) => void;
-  onPointerUp: (event: PointerEvent<SVGGElement>) => void;
-  onKeyDown: (event: KeyboardEvent) => void;
-  onFocus: () => void;
+  hands: Hands;
 }
 
 /** A point: a cross in petrol, a ring as large as what may blur, and its own blur as a disc to the same scale. */
-export function PointMark(props: PointMarkProps) {
-  const { point, x, y, allowedUm, blurUm, selected, label } = props;
+export const PointMark = memo(function PointMark(props: PointMarkProps) {
+  const { point, x, y, allowedUm, blurUm, selected, label, hands } = props;
   const theme = useTheme();
   const radius =
     blurUm === null || allowedUm <= 0 ? 0 : Math.min((blurUm / allowedUm) * ALLOWED_PX, LARGEST_PX);
@@ -38,11 +35,11 @@ export function PointMark(props: PointMarkProps) {
       role="button"
       aria-label={label}
       aria-pressed={selected}
-      onPointerDown={props.onPointerDown}
-      onPointerMove={props.onPointerMove}
-      onPointerUp={props.onPointerUp}
-      onKeyDown={props.onKeyDown}
-      onFocus={props.onFocus}
+      onPointerDown={(event) => hands.down(point, event)}
+      onPointerMove={(event) => hands.move(point, event)}
+      onPointerUp={(event) => hands.up(point, event)}
+      onKeyDown={(event) => hands.key(point, event)}
+      onFocus={() => hands.focus(point)}
       style={{ cursor: "move", touchAction: "none" }}
     >
       <circle r={20} fill="transparent" />
@@ -85,4 +82,4 @@ export function PointMark(props: PointMarkProps) {
       ) : null}
     </g>
   );
-}
+});

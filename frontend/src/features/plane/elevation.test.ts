@@ -1,6 +1,6 @@
-import { expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { PlaneSection } from "../../api/types";
-import { elevationOf, hingePlace, lineEnds, wedge } from "./elevation";
+import { elevationOf, heldStill, hingePlace, lineEnds, movedBehind, wedge } from "./elevation";
 
 const plane = {
   half_field_mm: 50,
@@ -45,4 +45,32 @@ it("a hinge off the drawing is pointed at from the edge", () => {
 it("with no points read it still stands", () => {
   const empty = elevationOf({ ...plane, points: [] }, 0, 500, 340);
   expect(Number.isFinite(empty.pxPerMm)).toBe(true);
+});
+
+describe("while a point is held", () => {
+  const then = [
+    { id: "a", corner: null, behind_nearest_mm: null },
+    { id: "b", corner: 1, behind_nearest_mm: 12 },
+    { id: "c", corner: null, behind_nearest_mm: 30 },
+  ] as PlaneSection["points"];
+  const farther = (by: number) =>
+    then.map((each) => ({
+      ...each,
+      behind_nearest_mm: each.behind_nearest_mm === null ? null : each.behind_nearest_mm + by,
+    }));
+
+  it("the others stay where they are, also when it is the nearest that is drawn nearer", () => {
+    const by = movedBehind(then, farther(5));
+    expect(by).toBe(5);
+    const still = heldStill(view, by);
+    for (const place of [12, 30]) expect(still.x(place + 5)).toBe(view.x(place));
+    expect([still.from, still.to]).toEqual([view.from + 5, view.to + 5]);
+    expect(still.y).toBe(view.y);
+  });
+
+  it("nothing moves where nothing is known of the others, or they stand where they stood", () => {
+    expect(movedBehind([], farther(5))).toBe(0);
+    expect(movedBehind(then, [])).toBe(0);
+    expect(movedBehind(then, farther(0))).toBe(0);
+  });
 });

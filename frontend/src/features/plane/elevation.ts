@@ -1,5 +1,5 @@
 /** Where things fall in the side elevation, which is turned to where the plane recedes. One scale both ways. */
-import type { PlaneLine, PlaneSection } from "../../api/types";
+import type { PlaneLine, PlaneSection, PointAnswer } from "../../api/types";
 
 export interface Elevation {
   width: number;
@@ -47,6 +47,25 @@ export function elevationOf(plane: PlaneSection, depth: number, width: number, h
     low: -spanY / 2,
     high: spanY / 2,
   };
+}
+
+/**
+ * The same drawing while a point in it is held: nothing else moves. Places count from the nearest point; where that is
+ * the one held, everything else has come to lie `byMm` farther behind it.
+ */
+export function heldStill(view: Elevation, byMm: number): Elevation {
+  return { ...view, x: (place) => view.x(place - byMm), from: view.from + byMm, to: view.to + byMm };
+}
+
+/** How much farther behind the nearest point others lie than they did, mm: by as much as the nearest point has moved. */
+export function movedBehind(then: readonly PointAnswer[], now: readonly PointAnswer[]): number {
+  for (const before of then) {
+    const after = now.find((each) => each.id === before.id && each.corner === before.corner);
+    if (after && known(after.behind_nearest_mm) && known(before.behind_nearest_mm)) {
+      return after.behind_nearest_mm - before.behind_nearest_mm;
+    }
+  }
+  return 0;
 }
 
 function known(value: number | null | undefined): value is number {
