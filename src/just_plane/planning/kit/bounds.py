@@ -23,17 +23,16 @@ def worth_trying(groups, wanted):
 
     Parameters
     ----------
-    groups : iterable of Group
+    groups : iterable of OnBody
     wanted : float or None       Magnification; None: any.
 
     Returns
     -------
-    (list of Group, int)         And how many rows of groups that may come near are left out.
+    (list of OnBody, int)        And how many rows of groups that may come near are left out.
     """
-    bounds = SizeBounds()
     near = []
     for group in groups:
-        low, high = bounds.of(group)
+        low, high = group.bounds
         if wanted is None or low / SLACK <= wanted <= high * SLACK:
             near.append(group)
     near.sort(key=lambda group: group.pieces)
@@ -42,7 +41,7 @@ def worth_trying(groups, wanted):
 
 @dataclass(frozen=True, slots=True)
 class SizeBounds:
-    """Smallest and largest magnification to expect of groups; lenses met before are remembered for one search."""
+    """Smallest and largest magnification to expect of groups; lenses met before are remembered."""
 
     lenses: dict = field(default_factory=dict)
 

@@ -6,8 +6,9 @@ from dataclasses import replace
 from just_plane.contract.search import SearchAnswer
 from just_plane.contract.shot import FramingByWidth
 from just_plane.planning.kit.bounds import worth_trying
-from just_plane.planning.kit.combinations import BOUNDS, groups
+from just_plane.planning.kit.combinations import BOUNDS
 from just_plane.planning.kit.exactly import FITS, Exactly
+from just_plane.planning.kit.on_body import rows_on
 from just_plane.planning.kit.trial import Aim, candidates_of
 from just_plane.planning.rig.kinds import LENS_KINDS
 from just_plane.planning.rig.rigging import RigAsked, sensor
@@ -44,16 +45,16 @@ def search(kit, asked, wording):
     )
     wanted = sensor(base).width / asked.frame_width_mm
     measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}
-    rows = groups(gear)
+    rows = rows_on(asked.body, gear)
     aim = Aim(asked.look_for, wanted, asked.room_mm)
     near, left_out = worth_trying(rows, wanted if asked.look_for == "frame" else None)
     tried = sum(len(group.extensions) for group in rows) - left_out
-    candidates = [each for group in near for each in candidates_of(base, group, aim)]
+    candidates = [each for group in near for each in candidates_of(group, aim)]
     if not candidates and asked.look_for == "frame":
         # Nothing comes near: the nearest there is.
         aim = replace(aim, within=math.inf)
         near, left_out = worth_trying(rows, None)
-        candidates = [each for group in near for each in candidates_of(base, group, aim)]
+        candidates = [each for group in near for each in candidates_of(group, aim)]
     candidates.sort(key=lambda each: _rank(each, asked, aim))
     exact = Exactly(base, asked, measured, wording)
     results = [found for each in _few_of_each(candidates, aim) if (found := exact.found(each))]

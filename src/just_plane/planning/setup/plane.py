@@ -6,6 +6,7 @@ import numpy as np
 
 from just_plane.core.errors import OpticsError
 from just_plane.core.frame import Frame
+from just_plane.core.kept import Kept
 from just_plane.core.plane.points import spanned
 from just_plane.core.plane.rest import Turn, least_turn, rolled
 from just_plane.core.plane.shifting import radius_needed
@@ -15,7 +16,6 @@ from just_plane.core.plane.wedge import wedge_defocus
 from just_plane.planning.rig.rigging import Sensor
 from just_plane.planning.setup.cloud import Cloud, cloud
 from just_plane.planning.setup.image_circle import displacement, lit_radius
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.rail_marks import TOWARD, mark_to_stand_at
 from just_plane.planning.setup.strip import StripSetting, strip_setting
 from just_plane.planning.setup.tilting import tilting_lens

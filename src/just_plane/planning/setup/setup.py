@@ -9,10 +9,10 @@ from just_plane.contract.shot import Shot
 from just_plane.core.defocus import View
 from just_plane.core.depth import best_focus
 from just_plane.core.errors import OpticsError
+from just_plane.core.kept import Kept
 from just_plane.core.units import MM_PER_NM
 from just_plane.planning.rig.rigging import Rigged, Sensor, build_rig, rig_asked, sensor
 from just_plane.planning.setup.circles import circles
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.measured import measured_notes, pace_of
 from just_plane.planning.setup.plane import PlaneSetup, plane_of
 from just_plane.planning.setup.points import ReadPoint, depth_of, read_points

@@ -8,10 +8,10 @@ import numpy as np
 from just_plane.core.contrast import perfect_contrast
 from just_plane.core.depth import allowed_blur, best_aperture, depth_from_blur
 from just_plane.core.errors import OpticsError
+from just_plane.core.kept import Kept
 from just_plane.core.stops import marked_stops
 from just_plane.core.units import MM_PER_NM
 from just_plane.planning.setup.exposure import shutter
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.tried import tried_stops
 from just_plane.planning.words.findings import RefusedError, note, refused, trouble
 from just_plane.planning.words.numbers import f_stop

@@ -4,9 +4,9 @@ from just_plane.contract.plan import ApertureAnswer, DepthSchool, StopAnswer
 from just_plane.core.aperture import airy_diameter, numerical_aperture, stops_lost
 from just_plane.core.depth import SCHOOLS, allowed_blur, depth_from_blur, limits_from_pupil
 from just_plane.core.errors import OpticsError
+from just_plane.core.kept import Kept
 from just_plane.core.stack import rail_frames_by_stop
 from just_plane.core.units import UM_PER_MM
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.own_steps import is_own, own_frames_of
 from just_plane.planning.setup.soft import softness_of_stops
 from just_plane.planning.words.findings import Answered, note, trouble

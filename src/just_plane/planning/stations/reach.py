@@ -3,11 +3,11 @@
 from just_plane.contract.plan import Contribution, CropAnswer, OrderAnswer, Reach
 from just_plane.core.aperture import stops_lost
 from just_plane.core.errors import OpticsError
+from just_plane.core.kept import Kept
 from just_plane.planning.rig.cautions import rig_cautions
 from just_plane.planning.rig.chain import arrange
 from just_plane.planning.rig.kinds import name_of
 from just_plane.planning.rig.rigging import assemble, framing_field, rig_key, rigged, sensor
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.words.findings import Answered, RefusedError, caution, trouble
 
 LEAST_ROOM = 5.0

@@ -10,13 +10,13 @@ from just_plane.contract.shot import FramingClosest
 from just_plane.core.backoff import blur_at_ends, equal_effective_f_number
 from just_plane.core.defocus import View
 from just_plane.core.depth import allowed_blur
+from just_plane.core.kept import Kept
 from just_plane.core.roots import growing_root
 from just_plane.core.ways import Single, Way, one_frames
 from just_plane.planning.rig.kinds import KINDS, name_of
 from just_plane.planning.rig.outline import front_to_sensor
 from just_plane.planning.rig.rigging import build_rig
 from just_plane.planning.setup.exposure import shutter
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.setup.tried import tried_stops
 from just_plane.planning.words.findings import RefusedError
 from just_plane.planning.words.numbers import f_stop, times

@@ -18,8 +18,8 @@ from just_plane.contract.practice import (
     ViewAsked,
 )
 from just_plane.contract.trial import TrialResult
+from just_plane.core.kept import Kept
 from just_plane.core.practice.drill import make_drill
-from just_plane.planning.setup.kept import Kept
 from just_plane.planning.words.days import day_in_words
 from just_plane.practice.drills import drill_answer, move_said
 from just_plane.practice.own import NoOwnSetError, own_of

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from just_plane.core.kept import Kept
 from just_plane.planning.plan import plan_shot
-from just_plane.planning.setup.kept import Kept
 
 
 def counted(most=3):
