@@ -10,12 +10,15 @@ from contextlib import closing
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import expect, sync_playwright
 
 from just_plane.store.folder import FILE
 
 ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+PATIENCE_MS = 20_000
+"""For what comes at once on a quiet machine: both cores may be busy with something else. What comes is not waited for."""
+expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [
     "--no-sandbox",
     "--disable-quic",
@@ -103,7 +106,7 @@ def context(chromium):
     made = chromium.new_context(
         viewport={"width": 1280, "height": 800}, device_scale_factor=1, reduced_motion="reduce", accept_downloads=True
     )
-    made.set_default_timeout(8000)
+    made.set_default_timeout(PATIENCE_MS)
     yield made
     made.close()
 
