@@ -17,7 +17,7 @@ from just_plane.store.folder import FILE
 ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 PATIENCE_MS = 20_000
-"""For what comes at once on a quiet machine: both cores may be busy with something else. What comes is not waited for."""
+"""For what comes at once on a quiet machine: both cores may be busy with something else."""
 expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [
     "--no-sandbox",

@@ -82,6 +82,27 @@ def test_ticks_that_draw_apart_have_their_drift_and_the_spacing_of_their_middle(
     assert drawn.spacing == pytest.approx(15.0 / (1 - 0.05 / 2), rel=0.01)
 
 
+@pytest.mark.parametrize("angle", [0.0, 0.3])
+def test_in_a_band_the_comb_of_the_band_is_measured_and_no_other(angle):
+    """Two rulers one above the other: 12 px and 15 px a tick."""
+    above, below = ticks(12.0, angle, inside=(-200, 90)), ticks(15.0, angle, inside=(140, 600))
+    frame = evened(np.minimum(above, below))
+
+    def along(spacing, band):
+        return comb_along(frame, (np.cos(angle) / spacing, np.sin(angle) / spacing), band)
+
+    assert along(12.0, (-20, 80)).spacing == pytest.approx(12.0, rel=2e-3)
+    assert along(15.0, (160, 280)).spacing == pytest.approx(15.0, rel=2e-3)
+    # Asked for the other's spacing, it is the band's own that is found.
+    assert along(15.0, (-20, 80)).spacing == pytest.approx(12.0, rel=2e-3)
+    low, high = along(15.0, (160, 280)).across
+    assert 159 <= low < high <= 281
+    # Ticks stand where they stand in the whole frame.
+    whole, band = comb_along(frame, (np.cos(angle) / 15, np.sin(angle) / 15)), along(15.0, (160, 280))
+    off = (band.ticks[:, None] - whole.ticks[None, :]) / 15
+    assert np.abs(off - np.round(off)).max() * 15 < 0.5
+
+
 @pytest.mark.parametrize(
     "frame",
     [

@@ -4,6 +4,7 @@ from typing import NamedTuple
 
 import cv2
 import numpy as np
+from numpy.lib.stride_tricks import sliding_window_view
 
 from just_plane.core.frames.spectrum import LEAST_SPACING, SQUARE, sharpened
 
@@ -36,7 +37,7 @@ class Comb(NamedTuple):
     stretch: tuple
 
 
-def comb_along(flat, frequency):
+def comb_along(flat, frequency, band=None):
     """The best comb that runs along one direction, or None.
 
     The whole frame is folded onto the direction strip by strip. Where a comb shows, its phase from strip to strip says
@@ -47,16 +48,17 @@ def comb_along(flat, frequency):
     ----------
     flat : (h, w) float32 array      Evened, as :func:`just_plane.core.frames.spectrum.evened` makes it.
     frequency : (float, float)       (fx, fy) of the comb, cycles a pixel.
+    band : (float, float), optional  Where across its direction a comb is known to show, and its frequency well.
 
     Returns
     -------
     Comb or None                     Pixels.
     """
-    fx, fy = sharpened(flat, frequency)
+    fx, fy = sharpened(flat, frequency) if band is None else frequency
     pace, angle = float(np.hypot(fx, fy)), float(np.arctan2(fy, fx))
     found = None
     for _ in range(2):
-        folded = _folded(flat, angle)
+        folded = _folded(flat, angle, band)
         found = _best_comb(folded, pace, angle)
         if found is None:
             return None
@@ -81,15 +83,17 @@ class _Folded(NamedTuple):
     longest_side: int
 
 
-def _folded(flat, angle):
-    """Turn the frame so that the direction lies level, and take the mean of each strip of it."""
+def _folded(flat, angle, band=None):
+    """Turn the frame, or a band of it, so that the direction lies level, and take the mean of each strip of it."""
     cos, sin = float(np.cos(angle)), float(np.sin(angle))
     height, width = flat.shape
     corners = [(x, y) for x in (0, width - 1) for y in (0, height - 1)]
     along = [x * cos + y * sin for x, y in corners]
     across = [y * cos - x * sin for x, y in corners]
-    start, low = min(along), min(across)
-    bins, rows = int(max(along) - start) + 2, int(max(across) - low) + 1
+    start, low, high = min(along), min(across), max(across)
+    if band is not None:
+        low, high = max(low, band[0]), min(high, band[1])
+    bins, rows = int(max(along) - start) + 2, max(int(high - low), 0) + 1
     # A bin and a row are sampled in their middle.
     from_along, from_across = start + 0.5, low + 0.5
     back = np.array(
@@ -130,7 +134,7 @@ def _best_comb(folded, pace, angle):
     profiles, known = folded.profiles, folded.known
     if pace <= 0 or pace > 1 / LEAST_SPACING * 1.02:
         return None
-    strengths = np.array([_strength(profile, there, pace) for profile, there in zip(profiles, known, strict=True)])
+    strengths = _strengths(profiles, known, pace)
     if strengths.max() <= 0:
         return None
     peak = int(np.argmax(strengths))
@@ -167,13 +171,13 @@ def _best_comb(folded, pace, angle):
     )
 
 
-def _strength(profile, there, pace):
-    """How much of a profile runs at the pace asked, in absolute terms."""
-    count = int(there.sum())
-    if count < 3 / pace:
-        return 0.0
-    wave = np.exp(-2j * np.pi * pace * np.arange(len(profile)))
-    return float(np.abs((profile * there * wave).sum()) ** 2 / count)
+def _strengths(profiles, known, pace):
+    """How much of each profile runs at the pace asked, in absolute terms: (strips,) array."""
+    counts = known.sum(axis=1)
+    turns = 2 * np.pi * pace * np.arange(profiles.shape[1])
+    # Where nothing is known a profile holds 0.
+    power = np.square(profiles @ np.cos(turns)) + np.square(profiles @ np.sin(turns))
+    return np.where(counts >= 3 / pace, power / np.maximum(counts, 1), 0.0)
 
 
 def _measure(profile, there, pace):
@@ -187,16 +191,7 @@ def _measure(profile, there, pace):
     centres = np.arange(begin + window // 2, end - window // 2, max(window // 3, 1))
     if len(centres) < 4:
         return None
-    places = np.arange(len(profile))
-    shape = np.hanning(window + 2)[1:-1]
-    phases, levels = [], []
-    for centre in centres:
-        part = slice(centre - window // 2, centre - window // 2 + window)
-        values = profile[part] - profile[part].mean()
-        demodulated = (values * shape * np.exp(-2j * np.pi * pace * places[part])).sum()
-        phases.append(np.angle(demodulated))
-        levels.append(abs(demodulated) / shape.sum())
-    strengths = np.array(levels)
+    phases, strengths = _demodulated(profile, centres - window // 2, window, pace)
     good = strengths > 0.35 * np.quantile(strengths, 0.8)
     first, last = _longest_run(good, allowed_gap=4)
     if last - first < 3:
@@ -207,7 +202,7 @@ def _measure(profile, there, pace):
         return None
     at = centres[used].astype(float)
     middle = float(at.mean())
-    turns = np.unwrap(np.array(phases)[used]) / (2 * np.pi)
+    turns = np.unwrap(phases[used]) / (2 * np.pi)
     # A ruler that does not lie square has a spacing that grows along it: the run of the phase bends.
     order = 2 if len(used) >= 6 else 1
     slope, offset = np.polyfit(at - middle, turns, order, w=strengths[used])[-2:]
@@ -231,6 +226,17 @@ def _measure(profile, there, pace):
         _crests(values, phase, stretch),
         (begin, end),
     )
+
+
+def _demodulated(profile, starts, window, pace):
+    """Phase and strength at a pace in windows of a profile: two (N,) arrays."""
+    values = sliding_window_view(profile, window)[starts]
+    values = values - values.mean(axis=1, keepdims=True)
+    shape = np.hanning(window + 2)[1:-1]
+    # Every window begins at a phase of its own; inside, all turn alike.
+    inside = values @ (shape * np.exp(-2j * np.pi * pace * np.arange(window)))
+    sums = inside * np.exp(-2j * np.pi * pace * starts)
+    return np.angle(sums), np.abs(sums) / shape.sum()
 
 
 def _finest(profile, begin, end, pace):
@@ -275,7 +281,8 @@ def _likeness(values, phase):
         if overtone * (phase[-1] - phase[0]) < 0.5 * len(phase):
             columns += [np.cos(2 * np.pi * overtone * phase), np.sin(2 * np.pi * overtone * phase)]
     basis = np.stack(columns, axis=1)
-    answer, *_ = np.linalg.lstsq(basis, values, rcond=None)
+    # Waves over several turns are nearly at right angles: the normal equations lose nothing, and are soon solved.
+    answer = np.linalg.solve(basis.T @ basis, basis.T @ values)
     return float(1 - ((values - basis @ answer) ** 2).sum() / total)
 
 

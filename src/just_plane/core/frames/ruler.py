@@ -19,6 +19,8 @@ LONGEST_SIDE = 2400
 """Pixels along the longer side that are searched; a larger frame is first averaged down by a whole number."""
 COARSER = 4
 """Widely spaced ticks are looked for in a frame averaged down by this much more."""
+BESIDE = 0.5
+"""Of its width, that a comb may show beside where a coarser frame has it."""
 MOST_MARKS = 400
 CLEAR_LIKENESS = 0.9
 CLEAR_TICKS = 15
@@ -78,16 +80,15 @@ def find_ruler(frame):
         level = averaged(flat, coarser)
         if min(level.shape) < 48:
             continue
-        frequencies = candidates(power_spectrum(level), most)
         for best in found.ordered:
             # Perhaps only the long ticks were told apart so far; and the same comb is measured better here.
-            pace = 1 / (best.comb.spacing * COARSER)
-            again = comb_along(level, (pace * np.cos(best.comb.angle), pace * np.sin(best.comb.angle)))
-            found.take(again, coarser, instead_of=best)
-        for frequency in frequencies:
+            found.take(_again(level, best.comb), coarser, instead_of=best)
+        if found.clear:
+            continue
+        for frequency in candidates(power_spectrum(level), most):
+            found.take(comb_along(level, frequency), coarser)
             if found.clear:
                 break
-            found.take(comb_along(level, frequency), coarser)
     if found.ruler is not None:
         return _as_ruler(found.ruler.comb, shrink * found.ruler.coarser)
     if found.combs:
@@ -96,6 +97,15 @@ def find_ruler(frame):
             "Something in this picture repeats evenly, but nothing tells a ruler: its strokes are all of one length.",
         )
     raise _refusal("frame.no_ruler", "No ruler was found: nothing in this picture repeats evenly.")
+
+
+def _again(level, comb):
+    """A comb that a coarser frame has, looked for in the band where it showed; the frame is averaged down less."""
+    pace = 1 / (comb.spacing * COARSER)
+    near, far = (COARSER * across for across in comb.across)
+    around = BESIDE * (far - near)
+    frequency = (pace * np.cos(comb.angle), pace * np.sin(comb.angle))
+    return comb_along(level, frequency, (near - around, far + around))
 
 
 class _At(NamedTuple):

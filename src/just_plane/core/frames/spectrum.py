@@ -7,6 +7,8 @@ from scipy.fft import rfft2
 LEAST_SPACING = 4.0
 """Pixels, of the frame as searched."""
 SQUARE = 256
+MOST_BLOCK, SAMPLES_A_TURN = 4, 8
+"""Of a wave whose frequency is sharpened: means over so many pixels at most, and so many of them a turn at least."""
 
 
 BAND_ROWS = 256
@@ -146,13 +148,18 @@ def sharpened(flat, frequency):
     (float, float)                 Cycles a pixel.
     """
     fx, fy = frequency
+    reach = 0.7 / min(SQUARE, *flat.shape)
+    # What repeats widely is as well told apart in means over a few pixels.
+    block = int(np.clip(1 / (SAMPLES_A_TURN * max(abs(fx), abs(fy), 1e-9)), 1, MOST_BLOCK))
+    flat = averaged(flat, block)
     height, width = flat.shape
-    reach = 0.7 / min(SQUARE, height, width)
     for _ in range(2):
         xs, ys = fx + np.linspace(-reach, reach, 21), fy + np.linspace(-reach, reach, 21)
-        by_x = np.exp(-2j * np.pi * xs[:, None] * np.arange(width)).astype(np.complex64)
-        by_y = np.exp(-2j * np.pi * ys[:, None] * np.arange(height)).astype(np.complex64)
-        strength = np.abs(by_y @ (flat @ by_x.T))
+        turns = 2 * np.pi * block * np.arange(width)[:, None] * xs
+        # Cosines and sines apart: the frame is real, and as complex numbers it would be copied for every product.
+        waves = flat @ np.hstack([np.cos(turns), np.sin(turns)]).astype(np.float32)
+        rows = waves[:, : len(xs)] - 1j * waves[:, len(xs) :]
+        strength = np.abs(np.exp(-2j * np.pi * block * ys[:, None] * np.arange(height)) @ rows)
         row, column = np.unravel_index(int(np.argmax(strength)), strength.shape)
         fx, fy = float(xs[column]), float(ys[row])
         reach /= 8

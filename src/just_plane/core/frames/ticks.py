@@ -24,6 +24,8 @@ GONE = 0.25
 """Share of it under which there is no tick."""
 MOST_LEAN = 0.12
 LEANS = 97
+AT_ONCE = 8
+"""Parts in which they are tried, so that many ticks take little memory."""
 SHOWS = 0.35
 """Share of the usual contrast below which a tick is covered, or out of focus, and does not count."""
 
@@ -81,13 +83,14 @@ def _lean(strength, ticks, step):
     in few places when they are lined up."""
     along = (ticks - ticks.mean())[:, None] / step
     columns = np.arange(strength.shape[1])[None, :]
+    rows = np.arange(len(ticks))[:, None]
     best, found = -1.0, 0.0
-    for lean in np.linspace(-MOST_LEAN, MOST_LEAN, LEANS):
-        shifted = np.clip(columns + np.round(lean * along).astype(int), 0, strength.shape[1] - 1)
-        lined_up = np.take_along_axis(strength, shifted, axis=1).mean(axis=0)
-        score = float((np.diff(lined_up) ** 2).sum())
-        if score > best * (1 + 1e-9):
-            best, found = score, float(lean)
+    for leans in np.array_split(np.linspace(-MOST_LEAN, MOST_LEAN, LEANS), AT_ONCE):
+        shifted = columns + np.round(leans[:, None, None] * along).astype(np.intp)
+        lined_up = strength[rows, np.clip(shifted, 0, strength.shape[1] - 1)].mean(axis=1)
+        for lean, score in zip(leans, np.square(np.diff(lined_up)).sum(axis=1), strict=True):
+            if score > best * (1 + 1e-9):
+                best, found = float(score), float(lean)
     return found
 
 
