@@ -22,6 +22,7 @@ export interface AxisScale {
 }
 
 const MARGIN = 0.12;
+const PAST_EDGES = 1.5;
 
 export function elevationOf(plane: PlaneSection, depth: number, width: number, height: number): Elevation {
   const placed = plane.points.filter((point) => known(point.behind_nearest_mm) && known(point.across_mm));
@@ -54,7 +55,15 @@ export function elevationOf(plane: PlaneSection, depth: number, width: number, h
  * the one held, everything else has come to lie `byMm` farther behind it.
  */
 export function heldStill(view: Elevation, byMm: number): Elevation {
-  return { ...view, x: (place) => view.x(place - byMm), from: view.from + byMm, to: view.to + byMm };
+  return {
+    ...view,
+    x: (place) => view.x(place - byMm),
+    from: view.from + byMm,
+    to: view.to + byMm,
+    // Words beneath may take a line less meanwhile, and the drawing be taller by it: lines run on past its edges.
+    low: view.low * PAST_EDGES,
+    high: view.high * PAST_EDGES,
+  };
 }
 
 /** How much farther behind the nearest point others lie than they did, mm: by as much as the nearest point has moved. */
