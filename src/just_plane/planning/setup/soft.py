@@ -22,15 +22,14 @@ def softness(setup, ways):
 
 def softness_of_stops(setup):
     """The same of one frame at each stop, over the depth that must be sharp: list of str."""
-    stops, worst = setup.stops, setup.worst
-    edges = setup.view.blur_at(
-        np.array([-setup.middle, setup.depth - setup.middle])[:, None], stops.effective_f_numbers
-    )
-    factors = _factors(setup, stops.effective_f_numbers, edges.max(axis=0))
-    return [
-        soft_words(setup, float(contrast), factor) if contrast < _threshold(setup) else ""
-        for contrast, factor in zip(worst, factors, strict=True)
-    ]
+    stops, words = setup.stops, [""] * len(setup.worst)
+    soft = np.flatnonzero(setup.worst < _threshold(setup))
+    if soft.size:
+        works_as = stops.effective_f_numbers[soft]
+        edges = setup.view.blur_at(np.array([-setup.middle, setup.depth - setup.middle])[:, None], works_as)
+        for index, factor in zip(soft, _factors(setup, works_as, edges.max(axis=0)), strict=True):
+            words[index] = soft_words(setup, float(setup.worst[index]), factor)
+    return words
 
 
 def soft_words(setup, contrast, factor):
