@@ -13,11 +13,10 @@ from just_plane.core.trials.rows import row_energies
 from just_plane.core.trials.texture import shared_detail
 from just_plane.core.units import UM_PER_MM
 from just_plane.frames.trial_intake import CLIPPED, readable
-from just_plane.frames.trial_stops import CIRCLE_PX, refused
+from just_plane.frames.trial_stops import CIRCLE_PX, refused, without_scale
 from just_plane.frames.trial_time import taken_s
 
 CIRCLE_MM = 0.03
-UNKNOWN = "The size and the pixel must be known: give both."
 
 
 def calm_trial(frames, asked, progress=None):
@@ -34,8 +33,8 @@ def calm_trial(frames, asked, progress=None):
     TrialResult
     """
     odd = list(frames.odd)
-    if asked.magnification is None or asked.pixel_pitch_mm is None:
-        return refused("calm", UNKNOWN, odd)
+    if (unscaled := without_scale("calm", asked, odd)) is not None:
+        return unscaled
     facts, shifts, _ = _followed(frames, odd, progress)
     times = _times(frames.facts, facts, asked.interval_s)
     if times is None:
@@ -87,8 +86,8 @@ def sway_trial(frames, asked, progress=None):
     TrialResult
     """
     odd = list(frames.odd)
-    if asked.magnification is None or asked.pixel_pitch_mm is None:
-        return refused("sway", UNKNOWN, odd)
+    if (unscaled := without_scale("sway", asked, odd)) is not None:
+        return unscaled
     _, shifts, energies = _followed(frames, odd, progress)
     if len(energies) < 2:
         return refused("sway", "Too few frames are left that can be read: take thirty in a burst.", odd)

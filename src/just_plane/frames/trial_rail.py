@@ -9,7 +9,7 @@ from just_plane.core.trials.backlash import LEAST_FRAMES, read_backlash
 from just_plane.core.trials.rows import row_energies
 from just_plane.core.trials.slope import angle_by_ruler, read_slope, step_of
 from just_plane.frames.trial_intake import readable
-from just_plane.frames.trial_stops import refused
+from just_plane.frames.trial_stops import refused, without_scale
 
 WIDER = "The ruler's ticks stand wider in the frame than they can: are size, pixel and ticks right?"
 COARSE_ONLY = "Only part of the rows agree: a coarse reading. Stronger texture or smaller steps tell more."
@@ -29,8 +29,8 @@ def steps_trial(frames, asked, progress=None):
     TrialResult
     """
     odd = list(frames.odd)
-    if asked.magnification is None or asked.pixel_pitch_mm is None:
-        return refused("steps", "The size and the pixel must be known: give both.", odd)
+    if (unscaled := without_scale("steps", asked, odd)) is not None:
+        return unscaled
     angle = _angle(asked)
     if angle is None:
         return refused("steps", WIDER, odd)

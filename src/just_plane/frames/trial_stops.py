@@ -87,6 +87,24 @@ def refused(kind, sentence, odd, warnings=()):
     return TrialResult(kind=kind, refused=True, sentence=sentence, warnings=list(warnings), frames=odd, used=0)
 
 
+def without_scale(kind, asked, odd):
+    """What is said where a trial needs size and pixel and was not given both.
+
+    Parameters
+    ----------
+    kind : str
+    asked : TrialAsked
+    odd : list of TrialFrame
+
+    Returns
+    -------
+    TrialResult or None        None where both are given.
+    """
+    if asked.magnification is None or asked.pixel_pitch_mm is None:
+        return refused(kind, "The size and the pixel must be known: give both.", odd)
+    return None
+
+
 def _frequency(asked):
     """Cycles a pixel: 1/c."""
     if asked.c_mm is not None and asked.pixel_pitch_mm is not None:
