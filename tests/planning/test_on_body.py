@@ -7,7 +7,8 @@ from just_plane.contract.search import SearchAsked
 from just_plane.core.errors import OpticsError
 from just_plane.core.pieces import Tube
 from just_plane.planning.kit import on_body
-from just_plane.planning.kit.on_body import DRAWS, rows_on
+from just_plane.planning.kit.extensions import DRAWS
+from just_plane.planning.kit.on_body import rows_on
 from just_plane.planning.kit.search import search
 from just_plane.planning.words.numbers import Wording
 from just_plane.shelf.starter import starter_shelf
@@ -15,7 +16,8 @@ from just_plane.shelf.starter import starter_shelf
 SHELF = starter_shelf()
 GEAR = {piece.gear.kit_id: piece.gear for piece in SHELF.pieces}
 BODY = next(gear for gear in GEAR.values() if gear.kind == "body")
-EVERY_NINTH = rows_on(BODY, list(GEAR.values()))[::9]
+ALL = rows_on(BODY, list(GEAR.values()))
+EVERY_NINTH = [ALL.assembled(group) for group in ALL.groups[::9]]
 
 
 def one(rows, length_mm):
@@ -33,7 +35,7 @@ def set_for(rows, length_mm, share):
 def test_a_row_set_for_a_size_gives_what_is_said_and_none_comes_nearer(wanted):
     looked = 0
     for rows in EVERY_NINTH:
-        if rows._assembled is None:
+        if rows.rig is None:
             continue
         indices, lengths, shares, reached = rows.nearest(wanted)
         assert list(lengths[:, 0]) == sorted(lengths[:, 0])
@@ -59,7 +61,7 @@ def test_a_row_set_for_a_size_gives_what_is_said_and_none_comes_nearer(wanted):
 
 def test_rows_without_a_picture_are_left_out_and_all_others_are_there():
     for rows in EVERY_NINTH:
-        if rows._assembled is None or rows.extensions.bellows:
+        if rows.rig is None or rows.extensions.bellows:
             continue
         pictured = []
         for index, length in enumerate(rows.extensions.lengths):
@@ -72,8 +74,8 @@ def test_rows_without_a_picture_are_left_out_and_all_others_are_there():
 
 
 def test_where_an_end_is_looked_for_bellows_are_tried_at_many_draws():
-    rows = next(each for each in rows_on(BODY, list(GEAR.values())) if each.extensions.bellows and not each.group.front)
-    indices, lengths, sizes = rows.for_ends
+    rows = ALL.assembled(next(group for group in ALL.groups if group.extensions.bellows and not group.front))
+    (indices, _, lengths), sizes = rows.for_ends
     gear = rows.extensions.bellows[0][0].gear
     draws = [
         length for index, length in zip(indices, lengths[:, 0], strict=True) if index == len(rows.extensions.tubes)
@@ -88,7 +90,7 @@ def test_where_an_end_is_looked_for_bellows_are_tried_at_many_draws():
 
 def test_the_extension_stands_where_the_group_has_it():
     for rows in EVERY_NINTH:
-        if rows._assembled is None:
+        if rows.rig is None:
             continue
         marked = one(rows, 12.345).elements
         (place,) = [
@@ -109,11 +111,20 @@ def test_a_second_search_of_the_same_kit_assembles_nothing_anew(monkeypatch):
     assert asked(30.3).results
 
 
+def test_rows_of_a_kit_too_large_to_keep_are_made_each_time(monkeypatch):
+    gear = list(GEAR.values())[:6]
+    monkeypatch.setattr(on_body, "MOST_PIECES_KEPT", 5)
+    assert rows_on(BODY, gear) is not rows_on(BODY, gear)
+    assert rows_on(BODY, gear).groups == rows_on(BODY, gear).groups
+    assert rows_on(BODY, gear[:5]) is rows_on(BODY, gear[:5])
+
+
 def test_another_body_and_another_kit_have_rows_of_their_own():
     gear = list(GEAR.values())
     assert rows_on(BODY, gear) is rows_on(BODY, list(gear))
     other = BODY.model_copy(update={"register_mm": BODY.register_mm - 20})
     # A lens turned round stands as far from the sensor as the body is deep.
-    at = next(i for i, rows in enumerate(rows_on(BODY, gear)) if rows.group.lens.reversed)
-    assert rows_on(other, gear)[at].rig != rows_on(BODY, gear)[at].rig
-    assert len(rows_on(BODY, gear[:6])) < len(rows_on(BODY, gear))
+    turned = [next(group for group in rows.groups if group.lens.reversed) for rows in (ALL, rows_on(other, gear))]
+    assert ALL.assembled(turned[0]) is ALL.assembled(turned[0])
+    assert rows_on(other, gear).assembled(turned[1]).rig != ALL.assembled(turned[0]).rig
+    assert len(rows_on(BODY, gear[:6]).groups) < len(ALL.groups)

@@ -23,16 +23,17 @@ def worth_trying(groups, wanted):
 
     Parameters
     ----------
-    groups : iterable of OnBody
+    groups : iterable of Group
     wanted : float or None       Magnification; None: any.
 
     Returns
     -------
-    (list of OnBody, int)        And how many rows of groups that may come near are left out.
+    (list of Group, int)         And how many rows of groups that may come near are left out.
     """
+    bounds = SizeBounds()
     near = []
     for group in groups:
-        low, high = group.bounds
+        low, high = bounds.of(group)
         if wanted is None or low / SLACK <= wanted <= high * SLACK:
             near.append(group)
     near.sort(key=lambda group: group.pieces)
@@ -41,7 +42,7 @@ def worth_trying(groups, wanted):
 
 @dataclass(frozen=True, slots=True)
 class SizeBounds:
-    """Smallest and largest magnification to expect of groups; lenses met before are remembered."""
+    """Smallest and largest magnification to expect of groups; lenses met before are remembered for one search."""
 
     lenses: dict = field(default_factory=dict)
 

@@ -5,11 +5,10 @@ Bounded, and said so in ``BOUNDS``: without bounds a shelf of forty pieces has m
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
 from itertools import combinations
-from typing import Any
 
 from just_plane.contract.shot import Placed
+from just_plane.planning.kit.extensions import NOTHING_BETWEEN, Extensions
 
 ZOOM_STEP = 1.26
 """Zooms are tried at focal lengths so far apart, as a ratio; the best few are then set exactly."""
@@ -23,49 +22,6 @@ BOUNDS = (
     "or bellows; two lenses face to face; objectives on a tube lens, on tubes or on bellows. Not tried: two "
     "converters, two close-up lenses, tubes and bellows together, a converter behind a turned lens."
 )
-
-
-def _gear(placed) -> Any:
-    """The gear of a piece of which the kind is known."""
-    return placed.gear
-
-
-@dataclass(frozen=True)
-class Extensions:
-    """Ways to hold a gap open, shared by many groups: sets of tubes, shortest first, then bellows."""
-
-    tubes: tuple[tuple[Placed, ...], ...]
-    lengths: tuple[float, ...]
-    """Of the sets of tubes, mm."""
-    bellows: tuple[tuple[Placed, ...], ...] = ()
-
-    def __len__(self):
-        return len(self.tubes) + len(self.bellows)
-
-    def pieces(self, index):
-        """The pieces of one of them."""
-        return self.tubes[index] if index < len(self.tubes) else self.bellows[index - len(self.tubes)]
-
-    def length(self, index):
-        """How far one of them holds the gap open, mm; bellows at their shortest."""
-        if index < len(self.tubes):
-            return self.lengths[index]
-        return _gear(self.bellows[index - len(self.tubes)][0]).shortest_mm
-
-    @cached_property
-    def span(self):
-        """Shortest and longest gap that they can hold, mm."""
-        ends = [*self.lengths, *(_gear(piece).longest_mm for (piece,) in self.bellows)]
-        starts = [*self.lengths, *(_gear(piece).shortest_mm for (piece,) in self.bellows)]
-        return min(starts), max(ends)
-
-    @cached_property
-    def held_open(self):
-        """Those that do hold a gap open: the first is no tube at all."""
-        return Extensions(self.tubes[1:], self.lengths[1:], self.bellows)
-
-
-NOTHING_BETWEEN = Extensions(((),), (0.0,))
 
 
 @dataclass(frozen=True, slots=True)

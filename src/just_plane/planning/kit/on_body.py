@@ -2,7 +2,7 @@
 
 import math
 from bisect import bisect_left
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from typing import NamedTuple
 
@@ -14,8 +14,8 @@ from just_plane.core.imaging import Imaging
 from just_plane.core.kept import Kept
 from just_plane.core.pieces import Tube
 from just_plane.core.reach import share_of_throw, sizes_over_throw
-from just_plane.planning.kit.bounds import SizeBounds
-from just_plane.planning.kit.combinations import Group, groups
+from just_plane.planning.kit.combinations import groups
+from just_plane.planning.kit.extensions import BETWEEN, OUT, SHUT, Gaps
 from just_plane.planning.rig.chain import arrange
 from just_plane.planning.rig.kinds import LENS_KINDS
 from just_plane.planning.rig.outline import front_to_sensor
@@ -23,18 +23,14 @@ from just_plane.planning.rig.rigging import RigAsked, assemble
 from just_plane.planning.words.findings import RefusedError
 from just_plane.planning.words.numbers import Wording
 
-DRAWS = 9
-"""Of bellows, tried where the closest or the widest is looked for."""
-KITS_KEPT = 2
+KITS_KEPT, MOST_PIECES_KEPT = 2, 120
+"""A hundred thousand rows, of which sizes over the throw are some 12 MB."""
 
 
 class OverThrow(NamedTuple):
     """Rows of a group that give a picture, shortest first."""
 
-    indices: list
-    """Of the group's extensions."""
-    lengths: np.ndarray
-    """(N, 1) mm."""
+    gaps: Gaps
     sizes: np.ndarray
     """(N, samples) magnifications over the throw of the ring, infinity first."""
 
@@ -42,7 +38,8 @@ class OverThrow(NamedTuple):
 class Nearest(NamedTuple):
     """Rows of a group, shortest first, each set as near to a size as it comes."""
 
-    indices: list
+    indices: np.ndarray
+    """Of the extension: (N,)."""
     lengths: np.ndarray
     """(N, 1) mm."""
     shares: np.ndarray
@@ -51,104 +48,65 @@ class Nearest(NamedTuple):
     """Magnifications: (N,)."""
 
 
-@dataclass(frozen=True)
 class OnBody:
-    """A group of rows on a body. What is asked of it is worked out once, when it is first asked."""
+    """A group of rows on a body, assembled; what does not depend on what is looked for is worked out once.
 
-    body: object
-    group: Group
-    lenses: SizeBounds
-    """Shared by the groups of a kit."""
+    Parameters
+    ----------
+    body : contract Body
+    group : Group
+    """
 
-    @property
-    def pieces(self):
-        """Pieces of every row, the extension left out."""
-        return self.group.pieces
-
-    @property
-    def extensions(self):
-        """Ways to hold the gap open."""
-        return self.group.extensions
-
-    @cached_property
-    def bounds(self):
-        """Smallest and largest magnification to expect: (float, float)."""
-        return self.lenses.of(self.group)
-
-    @cached_property
-    def _assembled(self):
-        """The row, its lens and its rig; None when no such row can be."""
-        asked = RigAsked(self.body, None, self.group.row(0), FramingClosest(by="closest"))
+    def __init__(self, body, group):
+        self.group = group
+        self.extensions = group.extensions
+        asked = RigAsked(body, None, group.row(0), FramingClosest(by="closest"))
         try:
             row = arrange(asked.rig)
-            return row, *assemble(asked, row, Wording())
+            self.lens, self.rig = assemble(asked, row, Wording())
         except RefusedError:
-            return None
-
-    @property
-    def lens(self):
-        """LensNumbers of a group that can be assembled."""
-        return self._assembled[1]
-
-    @property
-    def rig(self):
-        """The core's Rig of it, with the first extension."""
-        return self._assembled[2]
+            # No such row can be.
+            self.lens = self.rig = None
+            return
+        # Where among the rig's elements the extension stands.
+        at = sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in group.front) + 1 + len(group.before)
+        after = at + len(group.extensions.pieces(0))
+        self._around = self.rig.elements[:at], self.rig.elements[after:]
+        self._fixed = front_to_sensor(body, row, self.lens, self.rig) - group.extensions.length(0)
 
     def with_extension(self, lengths):
         """The rigs with the gap so long ((N, 1) mm): one Rig that stands for all."""
-        at, elements = self._at, self.rig.elements
-        after = at + len(self.extensions.pieces(0))
-        return replace(self.rig, elements=(*elements[:at], Tube(lengths), *elements[after:]))
+        ahead, behind = self._around
+        return replace(self.rig, elements=(*ahead, Tube(lengths), *behind))
 
     def fronts(self, lengths, shares):
         """Sensor to the front of the lens, mm, with the gap so long and the ring at such a share of its throw."""
         return self._fixed + lengths + self.lens.growth * shares
-
-    @cached_property
-    def _fixed(self):
-        row, lens, rig = self._assembled
-        return front_to_sensor(self.body, row, lens, rig) - self.extensions.length(0)
-
-    @cached_property
-    def _at(self):
-        """Where among the rig's elements the extension stands."""
-        front = sum(placed.gear.kind in ("close_up", *LENS_KINDS) for placed in self.group.front)
-        return front + 1 + len(self.group.before)
 
     def nearest(self, wanted):
         """Every row that gives a picture set as near to a size as it comes, shortest first: Nearest.
 
         Tubes are turned to it by the ring; bellows are drawn to it as far as they go, and the ring does the rest.
         """
-        set_so = self._tubes_at(wanted) + [
-            bellows
-            for place in range(len(self.extensions.bellows))
-            if (bellows := self._bellows_at(place, wanted)) is not None
-        ]
-        set_so.sort(key=lambda row: row[1])
-        indices, *columns = zip(*set_so, strict=True) if set_so else ((), (), (), ())
-        lengths, shares, reached = (np.array(column, dtype=float) for column in columns)
-        return Nearest(list(indices), lengths[:, None], shares, reached)
+        draw, tubes = self._draw_for(wanted), len(self.extensions.lengths)
+        shut, out = self.extensions.draws.T
+        # Of every extension the end it is set to: bellows may be drawn between theirs, and tubes have none.
+        ends = np.full(len(self.extensions), BETWEEN)
+        ends[tubes:] = np.where(draw >= out, OUT, np.where(draw <= shut, SHUT, BETWEEN))
+        drawn = tubes + np.flatnonzero(ends[tubes:] == BETWEEN)
+        parts = [(drawn, *(np.full(len(drawn), value) for value in (draw, 0.0, wanted)))]
+        over = self._at_ends
+        if over is not None and (used := np.flatnonzero(ends[over.gaps.indices] == over.gaps.ends)).size:
+            at = over.gaps.indices[used], over.gaps.lengths[used, 0]
+            parts.append((*at, *share_of_throw(over.sizes[used], wanted)))
+        indices, *columns = (np.concatenate(column) for column in zip(*parts, strict=True))
+        order = np.argsort(columns[0], kind="stable")
+        lengths, shares, reached = (column[order] for column in columns)
+        return Nearest(indices[order], lengths[:, None], shares, reached)
 
-    def _tubes_at(self, wanted):
-        if self._by_tubes is None:
-            return []
-        indices, lengths, sizes = self._by_tubes
-        shares, reached = share_of_throw(sizes, wanted)
-        return list(zip(indices, lengths[:, 0].tolist(), shares.tolist(), reached.tolist(), strict=True))
-
-    def _bellows_at(self, place, wanted):
-        index = len(self.extensions.lengths) + place
-        gear = self.extensions.bellows[place][0].gear
-        draw = self._draw_for(wanted)
-        if gear.shortest_mm < draw < gear.longest_mm:
-            return index, draw, 0.0, wanted
-        end = self._bellows_ends[place][int(draw >= gear.longest_mm)]
-        if end is None:
-            return None
-        shares, reached = share_of_throw(end.sizes, wanted)
-        return index, float(end.lengths[0, 0]), float(shares[0]), float(reached[0])
+    @cached_property
+    def _at_ends(self):
+        return self._over_throw(self.extensions.at_their_ends)
 
     def _draw_for(self, wanted):
         """The draw at which a size is reached with the ring at its far end, where it grows evenly with the draw, mm."""
@@ -160,7 +118,9 @@ class OnBody:
     @cached_property
     def _size_by_draw(self):
         """The longest draw, and sizes at it and at nine tenths of it; None where there is no picture at both."""
-        longest = max(piece.gear.longest_mm for (piece,) in self.extensions.bellows)
+        if not self.extensions.bellows:
+            return None
+        longest = float(self.extensions.draws.max())
         try:
             far = self.with_extension(np.array([[longest], [longest * 0.9]])).focused(0.0).magnification()
         except OpticsError:
@@ -168,60 +128,37 @@ class OnBody:
         return longest, *(float(value) for value in np.ravel(far))
 
     @cached_property
-    def _bellows_ends(self):
-        """Of each bellows shut and drawn out: (OverThrow or None, OverThrow or None)."""
-        return [
-            tuple(self._over_throw([0], np.array([[draw]])) for draw in (piece.gear.shortest_mm, piece.gear.longest_mm))
-            for (piece,) in self.extensions.bellows
-        ]
-
-    @cached_property
-    def _by_tubes(self):
-        lengths = list(self.extensions.lengths)
-        return self._over_throw(*_sorted(list(range(len(lengths))), lengths)) if lengths else None
-
-    @cached_property
     def for_ends(self):
         """Tubes, and bellows at several draws, where an end is looked for: OverThrow, or None."""
-        extensions = self.extensions
-        lengths, indices = list(extensions.lengths), list(range(len(extensions.lengths)))
-        for place, (piece,) in enumerate(extensions.bellows):
-            lengths += np.linspace(piece.gear.shortest_mm, piece.gear.longest_mm, DRAWS).tolist()
-            indices += [len(extensions.lengths) + place] * DRAWS
-        return self._over_throw(*_sorted(indices, lengths))
+        return self._over_throw(self.extensions.at_many_draws)
 
     @cached_property
     def rooms_for_ends(self):
         """Working distances of those over the throw: (N, samples) mm."""
-        _, lengths, sizes = self.for_ends
+        lengths, sizes = self.for_ends.gaps.lengths, self.for_ends.sizes
         rig = self.with_extension(lengths)
         imaging = rig.focused(rig.ring(sizes.shape[1])[None, :]).imaging()
         throw = Imaging._make(np.broadcast_to(each, sizes.shape) for each in imaging)
         return throw.subject_to_sensor - self.fronts(lengths, np.linspace(0.0, 1.0, sizes.shape[1])[None, :])
 
-    def _over_throw(self, indices, lengths):
-        """Those of some lengths, shortest first, that give a picture: OverThrow; None where none does."""
-        if self._assembled is None:
+    def _over_throw(self, gaps):
+        """Those of some gaps that give a picture: OverThrow; None where none does."""
+        if self.rig is None:
             return None
         try:
-            return OverThrow(indices, lengths, sizes_over_throw(self.with_extension(lengths), len(lengths)))
+            return OverThrow(gaps, self._sizes(gaps.lengths))
         except OpticsError:
             # Too little extension gives no picture; more of it does.
-            alone = [float(length) for length in lengths[:, 0]]
+            alone = gaps.lengths[:, 0].tolist()
             first = bisect_left(alone, True, key=lambda length: _has_image(self.with_extension(length)))
-        if first == len(lengths):
-            return None
-        lengths = lengths[first:]
+        gaps = Gaps(*(column[first:] for column in gaps))
         try:
-            return OverThrow(indices[first:], lengths, sizes_over_throw(self.with_extension(lengths), len(lengths)))
+            return OverThrow(gaps, self._sizes(gaps.lengths)) if len(gaps.lengths) else None
         except OpticsError:
             return None
 
-
-def _sorted(indices, lengths):
-    """Both by length, shortest first: (list, (N, 1) array)."""
-    order = sorted(range(len(lengths)), key=lengths.__getitem__)
-    return [indices[each] for each in order], np.array([lengths[each] for each in order])[:, None]
+    def _sizes(self, lengths):
+        return sizes_over_throw(self.with_extension(lengths), len(lengths))
 
 
 def _has_image(rig):
@@ -232,10 +169,41 @@ def _has_image(rig):
     return True
 
 
-def _rows(body, gear):
-    lenses = SizeBounds()
-    return tuple(OnBody(body, group, lenses) for group in groups(gear))
+class KitOnBody:
+    """The rows of a list of gear on a body, each group assembled when it is first looked at.
+
+    Parameters
+    ----------
+    body : contract Body
+    gear : list of gear
+    """
+
+    def __init__(self, body, gear):
+        self.body = body
+        self.groups = groups(gear)
+        self._made = {}
+
+    def assembled(self, group):
+        """One of ``groups`` on the body: OnBody, the same one each time."""
+        made = self._made.get(id(group))
+        if made is None:
+            made = self._made[id(group)] = OnBody(self.body, group)
+        return made
 
 
-rows_on = Kept(_rows, KITS_KEPT)
-"""Every group of rows of a list of gear on a body (contract Body, list of gear): tuple of OnBody."""
+_kept = Kept(KitOnBody, KITS_KEPT)
+
+
+def rows_on(body, gear):
+    """Every group of rows of a list of gear on a body.
+
+    Parameters
+    ----------
+    body : contract Body
+    gear : list of gear      Of a kit; the rows of a large one are not kept.
+
+    Returns
+    -------
+    KitOnBody                The same one for the same body and gear.
+    """
+    return (_kept if len(gear) <= MOST_PIECES_KEPT else KitOnBody)(body, gear)

@@ -47,14 +47,14 @@ def search(kit, asked, wording):
     measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}
     rows = rows_on(asked.body, gear)
     aim = Aim(asked.look_for, wanted, asked.room_mm)
-    near, left_out = worth_trying(rows, wanted if asked.look_for == "frame" else None)
-    tried = sum(len(group.extensions) for group in rows) - left_out
-    candidates = [each for group in near for each in candidates_of(group, aim)]
+    near, left_out = worth_trying(rows.groups, wanted if asked.look_for == "frame" else None)
+    tried = sum(len(group.extensions) for group in rows.groups) - left_out
+    candidates = [each for group in near for each in candidates_of(rows.assembled(group), aim)]
     if not candidates and asked.look_for == "frame":
         # Nothing comes near: the nearest there is.
         aim = replace(aim, within=math.inf)
-        near, left_out = worth_trying(rows, None)
-        candidates = [each for group in near for each in candidates_of(group, aim)]
+        near, left_out = worth_trying(rows.groups, None)
+        candidates = [each for group in near for each in candidates_of(rows.assembled(group), aim)]
     candidates.sort(key=lambda each: _rank(each, asked, aim))
     exact = Exactly(base, asked, measured, wording)
     results = [found for each in _few_of_each(candidates, aim) if (found := exact.found(each))]

@@ -68,7 +68,7 @@ def candidates_of(rows, aim):
         found = rows.for_ends
         if found is None:
             return []
-        indices, lengths, sizes = found
+        (indices, _, lengths), sizes = found
         stands_off = _stands_off(rows.group)
         rooms = rows.rooms_for_ends if stands_off is None else np.full(sizes.shape, stands_off)
         shares, near = share_of_end(sizes, rooms, aim)
@@ -76,7 +76,7 @@ def candidates_of(rows, aim):
         return []
     lengths, shares = lengths[near], shares[near]
     imaging = _each(rows.with_extension(lengths).focused(_settings(rows.rig, shares[:, None])).imaging(), len(near))
-    return _candidates(rows, [indices[place] for place in near], imaging, rows.fronts(lengths[:, 0], shares), aim)
+    return _candidates(rows, indices[near], imaging, rows.fronts(lengths[:, 0], shares), aim)
 
 
 def share_of_end(sizes, rooms, aim):
