@@ -55,6 +55,12 @@ def test_arrays_broadcast_like_single_values():
     assert table[1, 2] == effective_f_number(11.0, 1.0, 1.3)
 
 
+def test_light_lost_is_a_number_for_a_number_and_an_array_for_an_array():
+    assert type(stops_lost(4.0, 8.0)) is float
+    assert stops_lost(4.0, np.array([4.0, 8.0, 16.0])) == pytest.approx([0.0, 2.0, 4.0])
+    assert stops_lost(np.array([4.0]), 8.0).shape == (1,)
+
+
 @pytest.mark.parametrize("bad", [0, -1.0, math.nan, math.inf, 1e308, np.array([8.0, math.nan])])
 def test_impossible_f_number_is_refused_by_name(bad):
     with pytest.raises(OutOfDomainError) as refusal:

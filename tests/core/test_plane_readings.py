@@ -129,3 +129,10 @@ def test_rotating_all_points_turns_the_azimuth_and_nothing_else(turn, off):
     assert (second.tilt, second.image_distance) == pytest.approx((first.tilt, first.image_distance), rel=1e-6)
     if first.tilt > 1e-3:
         assert math.remainder(second.azimuth - first.azimuth - turn, 2 * math.pi) == pytest.approx(0, abs=1e-6)
+
+
+def test_where_nothing_is_left_of_the_tilt_its_direction_stays_as_shown():
+    assert next_setting((0.1, 0.3), (0.1, 0.3), (0.0, 1.1)) == (0.0, 0.3)
+    # Half a turn the other way is set as such, and never as a tilt below none.
+    tilt, azimuth = next_setting((0.05, 0.0), (0.1, 0.0), (0.02, 0.0))
+    assert (tilt, abs(azimuth)) == (pytest.approx(0.03), pytest.approx(math.pi))

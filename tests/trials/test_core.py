@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from just_plane.core.trials.backlash import read_backlash
-from just_plane.core.trials.edge import read_edge
+from just_plane.core.trials.edge import _width, read_edge
 from just_plane.core.trials.rows import row_energies
 from just_plane.core.trials.slope import angle_by_ruler, read_slope, step_of
 from just_plane.core.trials.stillness import dark_frames, longest_shutter
@@ -98,6 +98,21 @@ def test_an_edge_that_the_camera_sharpened_is_told(amount, sharpened):
     picture = (soft + amount * (soft - wide))[20:-20, 30:-30]
     noisy = picture + np.random.default_rng(3).normal(0, 0.005, picture.shape)
     assert read_edge(noisy).sharpened is sharpened
+
+
+@pytest.mark.parametrize("sigma", [0.5, 0.8, 1.5, 4.0, 7.0])
+@pytest.mark.parametrize("middle", [0.0, -3.3])
+def test_middle_and_width_of_a_line_spread_are_those_of_its_bell(sigma, middle):
+    where = (np.arange(480) - 239.5) * 0.25
+    line = np.exp(-(((where - middle) / sigma) ** 2) / 2)
+    found = _width(line + 1e-4 * np.random.default_rng(2).standard_normal(480), where)
+    # Cut at three deviations, a bell loses 1.3 % of its width; never read narrower than half a deviation's window.
+    assert found == (pytest.approx(middle, abs=0.05), pytest.approx(sigma, rel=0.05))
+
+
+def test_of_no_line_at_all_the_width_stays_as_it_was_begun_with():
+    where = (np.arange(80) - 39.5) * 0.25
+    assert _width(np.zeros(80), where) == (where[0], 4.0)
 
 
 def test_what_is_no_edge_is_refused_with_a_sentence():

@@ -36,6 +36,8 @@ def test_a_rail_that_does_not_swing_is_called_calm_and_one_that_never_rests_is_r
     made = np.random.default_rng(1)
     still = read_calm(*swinging(made, 0.0, 0.3))
     assert not still.seen
+    assert (still.calms_in, still.doubt) == (0.0, 0.0)
+    assert still.rest == pytest.approx(0.02 * np.sqrt(2 * np.log(2)), rel=0.5)
     assert still.swing < 0.3
     times = 0.04 * np.arange(40)
     for_ever = np.stack([5 * np.cos(61.0 * times), np.zeros(40)], axis=-1) + made.normal(0, 0.02, (40, 2))

@@ -14,8 +14,8 @@ from just_plane.core.errors import OutOfDomainError
 KINDS = ("pralines", "lettering")
 SEED = 20261
 GLYPHS = 24
-LIGHT_FROM = np.array([-0.55, 0.6, -0.58])
-"""Toward the lamp: left, above and before the subject; unit length."""
+LIGHT_FROM = np.array([0.55, 0.6, -0.58])
+"""Toward the lamp: right, above and before the subject; unit length."""
 
 
 class Surface(NamedTuple):
@@ -99,7 +99,7 @@ def _lettering(x, y, grain):
 
 def _lit(slope_x, slope_y, toward):
     """Light on a surface by the angle of the lamp, with a small shine."""
-    facing = np.clip(-LIGHT_FROM[0] * -slope_x + LIGHT_FROM[1] * -slope_y - LIGHT_FROM[2] * toward, 0.0, None)
+    facing = np.clip(-LIGHT_FROM[0] * slope_x - LIGHT_FROM[1] * slope_y - LIGHT_FROM[2] * toward, 0.0, None)
     return (0.35 + 1.1 * facing + 5.0 * np.clip(facing - 0.9, 0.0, None)).astype(np.float32)
 
 
