@@ -38,6 +38,13 @@ def test_a_count_alone_is_spread_from_end_to_end_in_steps_the_rail_can_do():
     assert spread_step(1.0, 5, smallest_step=0.05) == pytest.approx(0.25)
 
 
+def test_two_frames_are_one_step_and_start_before_the_end():
+    assert spread_step(6.0, 2) == 6.0
+    assert spread_step(6.0, 2, first=5.0) == 1.0
+    with pytest.raises(OutOfDomainError, match="One frame has no step"):
+        spread_step(6.0, 2, first=6.0)
+
+
 def test_steps_that_grow_march_from_place_to_place():
     stack = own_stack(10.0, lambda place: 1.0 + place, frames=4)
     assert stack.positions == pytest.approx((0, 1, 3, 7))

@@ -6,7 +6,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from just_plane.core.errors import OutOfDomainError
-from just_plane.core.stack import MOST_FRAMES, hold_time, overlap_left, rail_stack, ring_stack, slabs, stack_time
+from just_plane.core.stack import (
+    MOST_FRAMES,
+    hold_time,
+    kept_frames,
+    overlap_left,
+    rail_frames_by_stop,
+    rail_stack,
+    ring_stack,
+    slabs,
+    stack_time,
+)
 
 depths = st.floats(0.0, 200)
 depths_of_field = st.floats(0.2, 50)
@@ -107,3 +117,43 @@ def test_time_counts_the_dark_frame_of_noise_reduction():
 def test_overlap_is_a_share(overlap):
     with pytest.raises(OutOfDomainError, match="at least 0 and below 1"):
         rail_stack(1.0, 0.1, overlap)
+
+
+def test_frames_at_each_stop_by_hand():
+    """10 mm in steps of half of 4, 5 and 7 mm: 5, 4 and 3 steps, a frame more, and two spare ones."""
+    assert rail_frames_by_stop(10.0, [4.0, 5.0, 7.0], 0.5, spare=2) == [8, 7, 6]
+    # A rail of half millimetres goes 2, 2.5 and 3.5; one of two 2, 2 and 2; one of three its three, however fine.
+    assert rail_frames_by_stop(10.0, [4.0, 5.0, 7.0], 0.5, smallest_step=0.5) == [6, 5, 4]
+    assert rail_frames_by_stop(10.0, [4.0, 5.0, 7.0], 0.5, smallest_step=2.0) == [6, 6, 6]
+    assert rail_frames_by_stop(10.0, [4.0, 5.0, 7.0], 0.5, smallest_step=3.0) == [5, 5, 5]
+    assert rail_frames_by_stop(0.0, [4.0], 0.5) == [1]
+
+
+def test_where_there_is_no_depth_or_no_end_no_frames_are_named():
+    assert rail_frames_by_stop(10.0, [0.0, 4.0], 0.5) == [None, 6]
+    just = 10.0 / MOST_FRAMES
+    assert rail_frames_by_stop(10.0, [2 * just, 1.9 * just], 0.5) == [MOST_FRAMES + 1, None]
+    # A rail cannot step by nothing either.
+    assert rail_frames_by_stop(10.0, [0.0], 0.5, smallest_step=0.5) == [None]
+
+
+@given(depths, depths_of_field, overlaps, spares, spares, st.none() | st.floats(0.05, 3))
+def test_frames_at_a_stop_are_those_of_its_stack(depth, dof, overlap, before, after, smallest):
+    stack = rail_stack(depth, dof, overlap, spare_before=before, spare_after=after, smallest_step=smallest)
+    counted = rail_frames_by_stop(depth, [dof], overlap, spare=before + after, smallest_step=smallest)
+    assert counted == [stack.frames]
+
+
+@pytest.mark.parametrize(
+    ("frames", "every", "kept"),
+    [
+        (0, 2, ()),
+        (1, 3, (0,)),
+        (7, 3, (0, 3, 6)),
+        (8, 3, (0, 3, 6, 7)),
+        (5, 1, (0, 1, 2, 3, 4)),
+        (4, 9, (0, 3)),
+    ],
+)
+def test_every_so_manyth_frame_is_kept_and_the_last(frames, every, kept):
+    assert kept_frames(frames, every) == kept

@@ -122,6 +122,9 @@ def test_a_throw_too_short_to_follow_is_none():
         "circle_of_confusion": 0.03,
     }
     assert throw_over(rig, np.array([0.4, 0.5]), np.array([490.0, 450.0]), **asked) is None
+    # Three settings are enough: f (2 + m + 1/m) apart.
+    found = throw_over(rig, np.array([0.4, 0.5, 0.6]), np.array([490.0, 450.0, 1280.0 / 3]), **asked)
+    assert found.magnifications == pytest.approx(0.5, abs=0.01)
 
 
 @pytest.mark.parametrize(("to_nearest", "depth"), [(0.0, 1.0), (-3.0, 1.0), (450.0, -1.0)])
