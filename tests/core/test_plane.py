@@ -153,6 +153,16 @@ def test_a_point_inside_the_focal_length_is_refused():
         wedge_blur(100, 8, tilt_for_plane(100, 400, 0.0, 0.2), (0, 0, 90))
 
 
+def test_ghosts_stand_square_to_a_line_wherever_in_the_frame_it_lies():
+    points = np.array([(100.0, -10.0, 400.0), (100.0, 0.0, 402.0), (100.0, 10.0, 404.0)])
+    spanning, assumed = spanned(points)
+    assert assumed
+    ghosts = spanning[~np.isclose(spanning[:, 0], 100.0)]
+    # To either side by half the line's length, at the depth of their point.
+    assert set(np.round(ghosts[:, 0], 9)) == {90.0, 110.0}
+    assert ghosts[:, 2] == pytest.approx(402.0 + 0.2 * ghosts[:, 1])
+
+
 @given(
     st.lists(st.tuples(st.floats(-30, 30), st.floats(-5, 5)), min_size=2, max_size=6, unique_by=lambda p: round(p[0])),
     st.floats(0, math.pi),
