@@ -62,6 +62,26 @@ def test_tilt_swings_the_circle_and_shift_adds():
     assert radius_needed(36, 24, (5, -3)) == pytest.approx(math.hypot(23, 15))
 
 
+@pytest.mark.parametrize(
+    ("along_x", "displaced", "left"),
+    [
+        # A circle of 30 mm about a 36 x 24 frame: sqrt(900 - 144) - 18 mm along, sqrt(900 - 324) - 12 upward.
+        (True, (0.0, 0.0), 9.4955),
+        (False, (0.0, 0.0), 12.0),
+        # Moved along already, it has so much less; moved across, the corner is nearer to its edge.
+        (True, (-2.0, 0.0), 7.4955),
+        (True, (0.0, 3.0), (900 - 15**2) ** 0.5 - 18),
+        (False, (0.0, 3.0), 9.0),
+        (False, (-2.0, 0.0), (900 - 20**2) ** 0.5 - 12),
+        (True, (0.0, 18.0), 0.0),
+        (True, (40.0, 0.0), 0.0),
+    ],
+)
+def test_a_circle_moved_by_tilt_leaves_less_shift(along_x, displaced, left):
+    assert largest_shift(36, 24, 30, 99, along_x=along_x, displaced=displaced) == pytest.approx(left, abs=1e-3)
+    assert largest_shift(36, 24, 30, 5, along_x=along_x, displaced=displaced) == pytest.approx(min(left, 5), abs=1e-3)
+
+
 @given(st.floats(20, 60), st.floats(0, 20), st.booleans())
 def test_the_largest_shift_just_reaches_the_circle_or_the_stop(radius, limit, along_x):
     shift = largest_shift(36, 24, radius, limit, along_x=along_x)

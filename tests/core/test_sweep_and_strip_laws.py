@@ -61,6 +61,15 @@ def test_by_ring_whatever_lies_between_the_points_is_sharp_somewhere(sx, sy, off
     assert len(frames.places) == frames.blurs.shape[0]
 
 
+@pytest.mark.parametrize("sweep", [sweep_by_rail, sweep_by_ring])
+def test_one_point_takes_one_frame_in_which_it_is_sharp(sweep):
+    setting = setting_of(cloud(0.1, 0.2, [0.0] * 6))
+    for off in (-5.0, 0.0, 5.0):
+        frames = sweep(F, N, setting, 0.03, [(10.0, -12.0, 430.0 + off)], 0.5)
+        assert len(frames.places) == 1
+        assert frames.blurs == pytest.approx(0, abs=1e-9)
+
+
 @given(slopes, slopes, offsets, st.floats(0.02, 0.05))
 def test_more_overlap_never_takes_fewer_frames(sx, sy, off, blur):
     points = cloud(sx, sy, off)

@@ -123,6 +123,7 @@ def test_a_picture_without_a_ruler_is_refused_in_words(picture):
     with pytest.raises(NoRulerError, match="nothing in this picture repeats evenly") as refusal:
         find_ruler(picture)
     assert "two points by hand" in refusal.value.remedy
+    assert refusal.value.quantity == "frame"
 
 
 @pytest.mark.parametrize("thing", THINGS, ids=lambda thing: thing.__name__)
