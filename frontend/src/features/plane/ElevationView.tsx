@@ -107,6 +107,7 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
                 point={point}
                 x={held?.id === point.id ? held.x : view.x(point.behind_nearest_mm)}
                 y={held?.id === point.id ? held.y : view.y(point.across_mm ?? 0)}
+                width={view.width}
                 allowedUm={atStopOf(way, plane).allowed_blur_um}
                 blurUm={blurIn(way, point, plane)}
                 selected={point.id === selected}

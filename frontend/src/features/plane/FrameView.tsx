@@ -138,6 +138,7 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
             key={`${point.id}-${point.corner ?? ""}`}
             point={point}
             {...placeOnFrame(shot, point, width, height)}
+            width={width}
             allowedUm={atStopOf(way, plane).allowed_blur_um}
             blurUm={blurIn(way, point, plane)}
             selected={point.id === selected}

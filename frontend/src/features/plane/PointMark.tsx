@@ -2,6 +2,7 @@ import { memo } from "react";
 import { useTheme } from "styled-components";
 import type { PointAnswer } from "../../api/types";
 import type { Hands } from "./hands";
+import { labelPlace } from "./labelPlace";
 
 /** Radius in px at which a blur that is just allowed is drawn; every disc is to that scale. */
 export const ALLOWED_PX = 9;
@@ -11,6 +12,8 @@ interface PointMarkProps {
   point: PointAnswer;
   x: number;
   y: number;
+  /** Of the drawing, px: a name beside its edge is written inward. */
+  width: number;
   allowedUm: number;
   /** Null: not known for the way looked at; only the place is drawn. */
   blurUm: number | null;
@@ -21,7 +24,7 @@ interface PointMarkProps {
 
 /** A point: a cross in petrol, a ring as large as what may blur, and its own blur as a disc to the same scale. */
 export const PointMark = memo(function PointMark(props: PointMarkProps) {
-  const { point, x, y, allowedUm, blurUm, selected, label, hands } = props;
+  const { point, x, y, width, allowedUm, blurUm, selected, label, hands } = props;
   const theme = useTheme();
   const radius =
     blurUm === null || allowedUm <= 0 ? 0 : Math.min((blurUm / allowedUm) * ALLOWED_PX, LARGEST_PX);
@@ -68,8 +71,7 @@ export const PointMark = memo(function PointMark(props: PointMarkProps) {
       ) : null}
       {selected && name ? (
         <text
-          y={-20}
-          textAnchor="middle"
+          {...labelPlace(x, y, width)}
           fill={theme.ink}
           stroke={theme.surface}
           strokeWidth={4}
