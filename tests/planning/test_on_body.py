@@ -60,17 +60,24 @@ def test_a_row_set_for_a_size_gives_what_is_said_and_none_comes_nearer(wanted):
 
 
 def test_rows_without_a_picture_are_left_out_and_all_others_are_there():
-    for rows in EVERY_NINTH:
-        if rows.rig is None or rows.extensions.bellows:
+    """On tubes alone: behind a converter, and turned round, some rows give none."""
+    rows_of_tubes = rows_on(BODY, [gear for gear in GEAR.values() if gear.kind != "bellows"])
+    kept = left_out = 0
+    for group in rows_of_tubes.groups[::3]:
+        rows = rows_of_tubes.assembled(group)
+        if rows.rig is None:
             continue
         pictured = []
         for index, length in enumerate(rows.extensions.lengths):
             try:
                 set_for(rows, float(length), 0.0)
             except OpticsError:
+                left_out += 1
                 continue
             pictured.append(index)
         assert sorted(rows.nearest(0.5).indices) == pictured
+        kept += len(pictured)
+    assert (kept > 100, left_out > 0) == (True, True)
 
 
 def test_where_an_end_is_looked_for_bellows_are_tried_at_many_draws():

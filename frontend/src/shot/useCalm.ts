@@ -4,11 +4,11 @@ import { useEffect, useRef, useState } from "react";
 const PRESS_MS = 250;
 
 /**
- * A value that follows another at most every `everyMs`, and always arrives. For what may lag while something is
+ * A value that follows another at most every `everyMs` (`heldMs` while the pointer is down), and always arrives. For what may lag while something is
  * dragged: dozens of fields drawn anew at every pointer move would hold up the drawing itself. It also waits while the
  * pointer is being pressed, so that nothing moves away between the press and the release.
  */
-export function useCalm<T>(value: T, everyMs: number): T {
+export function useCalm<T>(value: T, everyMs: number, heldMs = everyMs): T {
   const [calm, setCalm] = useState(value);
   const last = useRef(0);
   const pressed = useRef(-Infinity);
@@ -29,7 +29,8 @@ export function useCalm<T>(value: T, everyMs: number): T {
     let timer = 0;
     const take = () => {
       const now = performance.now();
-      const wait = Math.max(last.current + everyMs, pressed.current + PRESS_MS) - now;
+      const pause = pressed.current > -Infinity ? heldMs : everyMs;
+      const wait = Math.max(last.current + pause, pressed.current + PRESS_MS) - now;
       if (wait > 0) {
         timer = window.setTimeout(take, wait);
         return;
@@ -39,6 +40,6 @@ export function useCalm<T>(value: T, everyMs: number): T {
     };
     timer = window.setTimeout(take, Math.max(last.current + everyMs - performance.now(), 0));
     return () => clearTimeout(timer);
-  }, [value, everyMs]);
+  }, [value, everyMs, heldMs]);
   return calm;
 }

@@ -13,7 +13,10 @@ const Lane = styled.svg`
   top: 3px;
 `;
 
-/** The band of a way: solid where sharp; dashed brick where nothing of it is sharp. A tilted stack, whose planes lie aslant, is its frames alone. */
+/**
+ * The band of a way: solid where sharp; dashed brick where nothing of it is sharp. A tilted stack, whose planes lie
+ * aslant, is its frames alone.
+ */
 export const LaneOf = memo(function LaneOf({
   way,
   view,

@@ -59,8 +59,8 @@ const Message = styled.div`
 `;
 
 const MOST_PINNED = 4;
-/** The panel's figures while something is dragged: as often as one can read them. */
-const PANEL_MS = 200;
+/** How often the panel follows: soon after a key, and while something is dragged as often as one can read it. */
+const [PANEL_MS, DRAGGED_PANEL_MS] = [120, 200];
 
 /** One shot, at one station of the order of work. */
 export function ShotPage() {
@@ -230,7 +230,7 @@ interface CalmPanelProps {
  * behind. Another point taken hold of shows at once: what is typed next is meant for it.
  */
 function CalmPanel({ bench, station, shotId }: CalmPanelProps) {
-  const behind = useCalm(bench, PANEL_MS);
+  const behind = useCalm(bench, PANEL_MS, DRAGGED_PANEL_MS);
   const calm = behind.point === bench.point ? behind : bench;
   const panel = useMemo(() => <StationPanel station={station} shotId={shotId} />, [station, shotId]);
   return (

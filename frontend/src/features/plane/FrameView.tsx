@@ -103,6 +103,11 @@ export function FrameView({ plane, maps, placing, onPlace }: FrameViewProps) {
     },
     move: (point, event) => drag(point, event, false),
     up: (point, event) => drag(point, event, true),
+    cancel: (point) => {
+      if (dragging.current?.id !== point.id) return;
+      dragging.current = null;
+      edit((draft) => withPoint(draft, point.id, (each) => each));
+    },
     key: onKeyDown,
     focus: (point) => selectPoint(point.id),
   });

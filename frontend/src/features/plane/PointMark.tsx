@@ -31,6 +31,7 @@ export const PointMark = memo(function PointMark(props: PointMarkProps) {
   const sharp = radius <= ALLOWED_PX;
   const troubled = point.fine === false && blurUm !== null;
   const name = point.corner === null || point.corner === 1 ? point.name : "";
+  const named = labelPlace(name, x, y, width);
   return (
     <g
       transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`}
@@ -41,6 +42,7 @@ export const PointMark = memo(function PointMark(props: PointMarkProps) {
       onPointerDown={(event) => hands.down(point, event)}
       onPointerMove={(event) => hands.move(point, event)}
       onPointerUp={(event) => hands.up(point, event)}
+      onPointerCancel={() => hands.cancel(point)}
       onKeyDown={(event) => hands.key(point, event)}
       onFocus={() => hands.focus(point)}
       style={{ cursor: "move", touchAction: "none" }}
@@ -71,7 +73,9 @@ export const PointMark = memo(function PointMark(props: PointMarkProps) {
       ) : null}
       {selected && name ? (
         <text
-          {...labelPlace(x, y, width)}
+          x={named.x}
+          y={named.y}
+          textAnchor="middle"
           fill={theme.ink}
           stroke={theme.surface}
           strokeWidth={4}
@@ -79,7 +83,7 @@ export const PointMark = memo(function PointMark(props: PointMarkProps) {
           fontWeight={650}
           fontSize={12}
         >
-          {name}
+          {named.text}
         </text>
       ) : null}
     </g>

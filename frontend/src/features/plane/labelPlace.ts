@@ -1,14 +1,18 @@
-/** Room that a name takes to either side of its mark, and above it, px. */
-const BESIDE = 72;
+/** A letter of a name, as it is drawn beside its mark, px: a little more than most are. */
+const LETTER = 7;
+/** Room that a name takes above its mark, px. */
 const ABOVE = 36;
 /** Of the drawing's sides, that a name keeps away, px. */
 const INSIDE = 6;
 
-/** Where the name of a mark is written: above it, or below at the drawing's top; inward at its sides. */
-export function labelPlace(x: number, y: number, width: number) {
-  const under = y < ABOVE ? { y: 34 } : { y: -20 };
-  if (x < BESIDE) return { ...under, x: Math.max(-14, INSIDE - x), textAnchor: "start" as const };
-  if (x > width - BESIDE)
-    return { ...under, x: Math.min(14, width - INSIDE - x), textAnchor: "end" as const };
-  return { ...under, x: 0, textAnchor: "middle" as const };
+/**
+ * A name beside its mark in a drawing so wide: above it, or below at the drawing's top; moved inward at its sides, and
+ * cut off where it is longer than the drawing is wide.
+ */
+export function labelPlace(name: string, x: number, y: number, width: number) {
+  const most = Math.max(Math.floor((width - 2 * INSIDE) / LETTER), 1);
+  const text = name.length > most ? `${name.slice(0, most - 1).trimEnd()}…` : name;
+  const half = (text.length * LETTER) / 2;
+  const middle = Math.max(Math.min(x, width - INSIDE - half), INSIDE + half);
+  return { text, x: middle - x, y: y < ABOVE ? 34 : -20 };
 }

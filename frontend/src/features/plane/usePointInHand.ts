@@ -27,7 +27,9 @@ export function usePointInHand(
   onMoved: (point: PointAnswer, deepMm: number, acrossMm: number, passing: boolean) => void,
 ) {
   const drag = useRef<{ id: string; x: number; y: number } | null>(null);
-  const [held, setHeld] = useState<Held | null>(null);
+  const [taken, setHeld] = useState<Held | null>(null);
+  // Gone meanwhile, by another window or by undo: nothing is held.
+  const held = taken && plane.points.some((each) => each.id === taken.id) ? taken : null;
   const drawn = held?.view ?? fitting;
   const by = held ? movedBehind(held.beside, plane.points) : 0;
   const view = useMemo(() => drawn && heldStill(drawn, by), [drawn, by]);
@@ -62,10 +64,17 @@ export function usePointInHand(
     setHeld((mark) => mark && { ...mark, x: mark.x + dx, y: mark.y + dy, released: done });
     drag.current = done ? null : { ...from, x: event.clientX, y: event.clientY };
   };
+  const cancel = (point: PointAnswer) => {
+    if (drag.current?.id !== point.id) return;
+    drag.current = null;
+    setHeld(null);
+    onMoved(point, 0, 0, false);
+  };
   return {
     view,
     held,
     down,
+    cancel,
     move: (point: PointAnswer, event: PointerEvent) => follow(point, event, false),
     up: (point: PointAnswer, event: PointerEvent) => follow(point, event, true),
   };

@@ -281,8 +281,9 @@ def _likeness(values, phase):
         if overtone * (phase[-1] - phase[0]) < 0.5 * len(phase):
             columns += [np.cos(2 * np.pi * overtone * phase), np.sin(2 * np.pi * overtone * phase)]
     basis = np.stack(columns, axis=1)
-    # Waves over several turns are nearly at right angles: the normal equations lose nothing, and are soon solved.
-    answer = np.linalg.solve(basis.T @ basis, basis.T @ values)
+    # Waves over several turns are nearly at right angles: the normal equations lose nothing, and are soon solved. Least
+    # squares of them, since over few turns two columns may be alike.
+    answer, *_ = np.linalg.lstsq(basis.T @ basis, basis.T @ values, rcond=None)
     return float(1 - ((values - basis @ answer) ** 2).sum() / total)
 
 
