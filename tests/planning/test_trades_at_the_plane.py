@@ -145,8 +145,36 @@ def test_no_strip_without_tilt(tray, changed):
 
 
 def test_the_ring_that_ends_before_the_plane_is_said(tray, changed):
+    """At half size the lens is one of 86.7 mm, 130 mm from the sensor; a plane that leans asks for more."""
     shot = changed(tray, {"/framing/frame_width_mm": 72.1})
-    assert "plane.ring_ends" in said(shot) or section(shot).setting is None
+    assert section(shot).setting.image_distance_mm > 130.3
+    assert "plane.ring_ends" in said(shot)
+    tilted = [way for way in plan_shot(shot).ways if way.id in ("tilt", "tilt_best", "tilt_rail") and way.frames]
+    assert tilted
+    assert all(any("ring ends before the plane" in clause for clause in way.against) for way in tilted)
+    assert section(tray).setting.image_distance_mm < 130
+    assert "plane.ring_ends" not in said(tray)
+    assert not any("ring ends" in clause for way in plan_shot(tray).ways for clause in way.against if way.frames)
+
+
+def test_a_ring_is_not_sent_where_it_cannot_go(tray, changed):
+    """Points that lie 7 mm and more off what ten degrees can do: the frames left over need the ring past its end."""
+    points = [
+        {**point.model_dump(), "depth": {"by": "rail", "readings_mm": [mark]}, "wanted": "sharp"}
+        for point, mark in zip(tray.plane.points[:3], (30.0, 31.5, 66.0), strict=True)
+    ]
+    for point, (left, top) in zip(points, ((0.25, 0.85), (0.8, 0.8), (0.5, 0.15)), strict=True):
+        point.update(from_left=left, from_top=top)
+
+    def by_ring(width):
+        shot = changed(tray, {"/plane/points": points, "/framing/frame_width_mm": width})
+        return next(way for way in plan_shot(shot).ways if way.id == "tilt_ring")
+
+    closest = by_ring(72.0)
+    assert closest.frames == 0
+    assert "ring ends before every point is reached" in closest.against[0]
+    # From farther off there is room to turn it: the plane itself asks for 124 mm of 130.
+    assert by_ring(95.0).frames > 1
 
 
 def test_unread_points_are_noted_and_left_out(tray, changed):

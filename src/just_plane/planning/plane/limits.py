@@ -6,6 +6,7 @@ import numpy as np
 
 from just_plane.contract.plane_plan import TurnRestAnswer
 from just_plane.planning.plane.words import direction
+from just_plane.planning.setup.ring_reach import ring_reaches
 from just_plane.planning.words.findings import caution, note
 
 NO_TURN = 0.05
@@ -125,12 +126,7 @@ def _between_clicks(laid, wording):
 
 def ring_ends(setup):
     """A focus ring that ends before the plane is reached (Setup): yields Finding."""
-    made, work = setup.rigged, setup.plane
-    if made.over_throw is None or made.rig.bellows is not None:
-        return
-    own = work.laid.setting.image_distance / work.lens.focal_length - 1
-    reached = float(np.max(made.over_throw.magnification)) / work.lens.scale_behind
-    if own > reached * 1.002:
+    if not ring_reaches(setup, setup.plane.laid.setting.image_distance):
         yield caution(
             "plane.ring_ends",
             "/plane",

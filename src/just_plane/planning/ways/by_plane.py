@@ -13,6 +13,7 @@ from just_plane.core.plane.ring import plane_on_ring, ring_crop
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
 from just_plane.core.stack import hold_time, stack_time
 from just_plane.core.ways import Band, Single, Way, one_frames
+from just_plane.planning.setup.ring_reach import ring_reaches
 from just_plane.planning.ways.by_stack import merged, too_coarse
 from just_plane.planning.ways.compared import Compared, impossible
 from just_plane.planning.words.numbers import f_stop
@@ -74,6 +75,7 @@ def _tilt(setup, way_id, stop):
         )
     if work.is_lit(setting, setup.shot.plane.shift)[1] is False:
         stands.append("out of the image circle: the corners go dark")
+    stands += _past_the_ring(setup)
     return Compared(
         way_id,
         _way(setup, [blurs], _one_frame_time(setup, stop), [_on_axis(work, setting)], stop),
@@ -83,6 +85,13 @@ def _tilt(setup, way_id, stop):
         points_held=int(held.sum()),
         setting=setting,
     )
+
+
+def _past_the_ring(setup):
+    """What stands against every way with the setting laid where the ring ends before it, as clauses."""
+    if ring_reaches(setup, setup.plane.laid.setting.image_distance):
+        return []
+    return ["the focus ring ends before the plane: a short tube, or a step back, gives it room"]
 
 
 def _tilt_note(setup, blurs, held):
@@ -170,6 +179,9 @@ def _tilt_and_stack(setup, kind):
             sweep = sweep_by_ring(*common, options.overlap)
     except OpticsError as error:
         return impossible(setup, way_id, kind, title, error.spoken(setup.wording.quantity)[0])
+    if kind == "ring" and not ring_reaches(setup, sweep.places):
+        why = "the focus ring ends before every point is reached: a short tube, or a step back, gives it room"
+        return impossible(setup, way_id, kind, title, why)
     pace = setup.pace
     time = stack_time(len(sweep.places), pace.settle, setup.stop.shutter, pace.recovery,
                       noise_reduction=pace.dark(setup.stop.shutter))  # fmt: skip
@@ -188,6 +200,7 @@ def _tilt_and_stack(setup, kind):
         f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings as it goes"),
         (
             *(("out of the image circle: the corners go dark",) if lit is False else ()),
+            *(_past_the_ring(setup) if kind == "rail" else ()),
             *too_coarse(setup, kind, sweep.step, sweep.depth),
         ),
         stack=_sweep_answer(sweep, kind, axis, setup),
