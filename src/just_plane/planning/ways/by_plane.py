@@ -11,6 +11,7 @@ from just_plane.core.errors import OpticsError
 from just_plane.core.plane import deviations
 from just_plane.core.plane.ring import plane_on_ring, ring_crop
 from just_plane.core.plane.sweep import sweep_by_rail, sweep_by_ring
+from just_plane.core.ranking import NEVER
 from just_plane.core.stack import hold_time, stack_time
 from just_plane.core.ways import Band, Single, Way, one_frames
 from just_plane.planning.setup.ring_reach import ring_reaches
@@ -75,23 +76,24 @@ def _tilt(setup, way_id, stop):
         )
     if work.is_lit(setting, setup.shot.plane.shift)[1] is False:
         stands.append("out of the image circle: the corners go dark")
-    stands += _past_the_ring(setup)
+    past_the_ring, excess = _past_the_ring(setup)
     return Compared(
         way_id,
         _way(setup, [blurs], _one_frame_time(setup, stop), [_on_axis(work, setting)], stop),
         f"Tilt {math.degrees(setting.tilt):.1f}°, {f_stop(stop.f_number)}",
         _tilt_note(setup, blurs, held),
-        tuple(stands),
+        (*past_the_ring, *stands),
+        excess,
         points_held=int(held.sum()),
         setting=setting,
     )
 
 
 def _past_the_ring(setup):
-    """What stands against every way with the setting laid where the ring ends before it, as clauses."""
+    """What stands against every way with the setting laid where the ring ends before it: (clauses, excess)."""
     if ring_reaches(setup, setup.plane.laid.setting.image_distance):
-        return []
-    return ["the focus ring ends before the plane: a short tube, or a step back, gives it room"]
+        return (), 1.0
+    return ("the focus ring ends before the plane: a short tube, or a step back, gives it room",), NEVER
 
 
 def _tilt_note(setup, blurs, held):
@@ -193,16 +195,19 @@ def _tilt_and_stack(setup, kind):
     length = setup.wording.length
     step = f"step {length(sweep.step)}" if kind == "rail" else f"the lens moves {length(sweep.step)} a frame"
     lit = work.is_lit(laid.setting, setup.shot.plane.shift)[1]
+    # A stack by ring has been asked already whether every frame of it is reached.
+    past_the_ring, excess = _past_the_ring(setup) if kind == "rail" else ((), 1.0)
     return Compared(
         way_id,
         way,
         f"Tilt {math.degrees(laid.setting.tilt):.1f}° and {MOVER[kind]}, {f_stop(f_number)}",
         f"{step}; " + ("the plane moves along" if kind == "rail" else "the plane swings as it goes"),
         (
+            *past_the_ring,
             *(("out of the image circle: the corners go dark",) if lit is False else ()),
-            *(_past_the_ring(setup) if kind == "rail" else ()),
             *too_coarse(setup, kind, sweep.step, sweep.depth),
         ),
+        excess,
         stack=_sweep_answer(sweep, kind, axis, setup),
         points_held=int((sweep.best * behind <= allowed * ENOUGH).sum()),
         setting=laid.setting,
