@@ -1,6 +1,8 @@
 """The rules of the tree, as tests: who may import whom, in rings and in rooms, and how long a file may grow."""
 
 import ast
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -221,6 +223,18 @@ def test_the_rule_would_catch_a_breach(tmp_path):
     breach.write_text("from just_plane.web import app\nimport flask\n")
     assert imported(breach) == {"just_plane.web", "flask"}
     assert imported_modules(breach) == {"just_plane.web.app", "flask"}
+
+
+@pytest.mark.parametrize("module", ["just_plane.web.app", "just_plane.cli"])
+def test_nothing_that_takes_long_to_import_is_imported_before_it_is_needed(module):
+    """A server starts in half the time without SciPy, a worker too; dask is for hosts only."""
+    said = subprocess.run(
+        [sys.executable, "-c", f"import sys, {module}; print({{name.split('.')[0] for name in sys.modules}})"],
+        capture_output=True,
+        text=True,
+        check=True,
+    )
+    assert ast.literal_eval(said.stdout) & {"scipy", "dask", "distributed", "hypothesis"} == set()
 
 
 def core_functions():

@@ -36,7 +36,7 @@ def installed(wheel, tmp_path_factory):
     venv.create(folder, with_pip=True)
     python = folder / "bin" / "python"
     for what in (["--require-hashes", "-r", str(ROOT / "requirements.txt")], ["--no-deps", str(wheel)]):
-        subprocess.run([python, "-m", "pip", "install", "--quiet", *what], check=True)
+        subprocess.run([python, "-m", "pip", "install", "--quiet", "--no-compile", *what], check=True)
     return folder / "bin"
 
 

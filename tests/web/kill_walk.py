@@ -20,7 +20,10 @@ from just_plane.runs.replay import RefusedEventError, after
 from just_plane.store.folder import open_store
 
 LONGEST_S = 0.012
-"""That a process lives after its first press: some are killed in the middle of one, some after several."""
+"""That a process lives after its first press: some are killed in the middle of one, some after several.
+
+At first: where a busy machine keeps hardly a press in it, they live longer.
+"""
 
 
 def any_event(chance, run, stand):
@@ -90,6 +93,7 @@ def counted_by_hand(count, events):
 def main(folder, run_id, rounds, seed):
     chance = random.Random(seed)
     kept: list = []
+    longest = LONGEST_S
     for number in range(rounds):
         reading, writing = os.pipe()
         child = os.fork()
@@ -98,11 +102,12 @@ def main(folder, run_id, rounds, seed):
         os.close(writing)
         pipe = os.fdopen(reading, "rb")
         first = pipe.readline()
-        time.sleep(chance.random() * LONGEST_S)
+        time.sleep(chance.random() * longest)
         os.kill(child, signal.SIGKILL)
         os.waitpid(child, 0)
         lines = [json.loads(line) for line in (first + pipe.read()).splitlines() if line.endswith(b"]")]
         pipe.close()
+        longest = max(LONGEST_S, longest * (0.97 if ["kept"] in lines else 1.03))
         last = None
         for line in lines:
             if line[0] == "sent":

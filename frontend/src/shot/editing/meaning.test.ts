@@ -36,6 +36,12 @@ describe("where documents differ", () => {
     [{ a: 1 }, { a: 1 }, null],
     [{ a: [1] }, { a: { 0: 1 } }, "/a"],
     [{ a: null }, { a: 1 }, "/a"],
+    [{ a: [{ x: 1, y: 2, n: "b" }] }, { a: [{ x: 2, y: 3, n: "b" }] }, "/a/0"],
+    [{ a: [{ x: 1, n: "b" }] }, { a: [{ x: 2, n: "c" }] }, null],
+    [{ a: [{ x: 1 }, { x: 1 }] }, { a: [{ x: 2 }, { x: 2 }] }, null],
+    [{ a: [1, 1] }, { a: [2, 2] }, null],
+    [{ a: [{ x: 1, d: { by: "rail", mm: 4 } }] }, { a: [{ x: 2, d: { by: "rail", mm: 5 } }] }, "/a/0"],
+    [{ a: [{ x: 1, d: { by: "rail", mm: 4 } }] }, { a: [{ x: 2, d: { by: "tape", mm: 4 } }] }, null],
   ])("%j and %j: %s", (before, after, field) => {
     expect(changedField(before, after)).toBe(field);
   });

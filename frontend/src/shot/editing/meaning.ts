@@ -37,17 +37,21 @@ export function sent(meaning: Meaning): Meaning {
   return { last: meaning.pending ?? meaning.last, pending: null };
 }
 
-/** The one place in which two documents differ, as a JSON pointer; null where they differ in several, or in none. */
-export function changedField(before: unknown, after: unknown, at = ""): string | null {
+/**
+ * The one place in which two documents differ, as a JSON pointer; null where they differ in several, or in none.
+ *
+ * Numbers of one item of a list are one place: what moves a point changes where it is and how deep.
+ */
+export function changedField(before: unknown, after: unknown, at = "", inList = false): string | null {
   if (before === after) return null;
   if (!isTree(before) || !isTree(after) || Array.isArray(before) !== Array.isArray(after)) return at || "/";
   const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
   const names = [...new Set([...Object.keys(was), ...Object.keys(is)])].filter(
     (name) => !same(was[name], is[name]),
   );
-  if (names.length !== 1) return null;
-  const name = names[0] as string;
-  return changedField(was[name], is[name], `${at}/${name}`);
+  if (names.length > 1) return inList && names.every((name) => onlyNumbers(was[name], is[name])) ? at : null;
+  const [name] = names;
+  return name === undefined ? null : changedField(was[name], is[name], `${at}/${name}`, Array.isArray(after));
 }
 
 /** Whether two documents hold the same, whatever the order of their members. */
@@ -57,6 +61,18 @@ export function same(one: unknown, other: unknown): boolean {
   const [a, b] = [one as Record<string, unknown>, other as Record<string, unknown>];
   const names = Object.keys(a);
   return names.length === Object.keys(b).length && names.every((name) => name in b && same(a[name], b[name]));
+}
+
+/** Whether two values of one shape differ in their numbers only. */
+function onlyNumbers(before: unknown, after: unknown): boolean {
+  if (!isTree(before) || !isTree(after))
+    return before === after || (typeof before === "number" && typeof after === "number");
+  const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
+  const names = Object.keys(was);
+  return (
+    names.length === Object.keys(is).length &&
+    names.every((name) => name in is && onlyNumbers(was[name], is[name]))
+  );
 }
 
 function isTree(value: unknown): value is object {

@@ -2,7 +2,6 @@
 
 import cv2
 import numpy as np
-from scipy.fft import rfft2
 
 LEAST_SPACING = 4.0
 """Pixels, of the frame as searched."""
@@ -56,6 +55,8 @@ def power_spectrum(flat):
     -------
     (n, n) array   Squared amplitudes; n is 256, or the frame's shorter side.
     """
+    from scipy.fft import rfft2  # late: a server starts a fifth sooner without it
+
     side = min(SQUARE, *flat.shape)
     window = np.hanning(side)[:, None] * np.hanning(side)[None, :]
     step = max(side // 2, 1)

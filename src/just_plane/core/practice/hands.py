@@ -126,17 +126,17 @@ def focused(drill, setting, measure):
 
 
 def _dip(drill, setting, name, measure):
-    """Ternary search of a knob for the dip of a measure."""
+    """The click of a knob at which a measure that falls and then rises is least: halved by which way it goes."""
     knob = drill.knob(name)
     low, high = knob.low, knob.high
-    while high - low > 2:
-        third = (high - low) // 3
-        left, right = (setting._replace(**{name: at}) for at in (low + third, high - third))
-        if measure(drill, left) <= measure(drill, right):
-            high = high - third
+    while low < high:
+        middle = (low + high) // 2
+        here, next_one = (setting._replace(**{name: at}) for at in (middle, middle + 1))
+        if measure(drill, here) <= measure(drill, next_one):
+            high = middle
         else:
-            low = low + third
-    return min((setting._replace(**{name: at}) for at in range(low, high + 1)), key=lambda one: measure(drill, one))
+            low = middle + 1
+    return setting._replace(**{name: low})
 
 
 def near_then_far(drill):

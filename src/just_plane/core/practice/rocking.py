@@ -4,6 +4,7 @@ A press is judged where camera and subject are when the shutter opens, not where
 """
 
 import math
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -117,6 +118,7 @@ def hits(drill, times, slower=1.0):
     return np.abs(carried(at, drill, slower)) <= drill.depth / 2
 
 
+@lru_cache(maxsize=16)
 def chances(drill, slower=1.0):
     """Share of hits of a press at random, and of a hand that leads.
 
@@ -131,8 +133,9 @@ def chances(drill, slower=1.0):
     """
     times = np.arange(0, LOOK_S, STEP_S)
     random = float((np.abs(carried(times, drill, slower)) <= drill.depth / 2).mean())
-    scatter = np.random.default_rng((79, drill.seed)).normal(0, LED_SCATTER_S, (len(_crossings(drill, slower)), 20))
-    led = _crossings(drill, slower)[:, np.newaxis] - SHUTTER_LAG_S + scatter
+    crossings = _crossings(drill, slower)
+    scatter = np.random.default_rng((79, drill.seed)).normal(0, LED_SCATTER_S, (len(crossings), 20))
+    led = crossings[:, np.newaxis] - SHUTTER_LAG_S + scatter
     return random, float(hits(drill, led.ravel(), slower).mean())
 
 

@@ -10,7 +10,7 @@ from just_plane.core.plane.readings import node_moved_by_pivot
 from just_plane.core.plane.tilt import TiltSetting
 from just_plane.core.practice.drill import FOCUS_CLICK, RAIL_CLICK
 from just_plane.core.view.focus import Focus, focus_of_lens
-from just_plane.core.view.geometry import Grid, seen
+from just_plane.core.view.geometry import Grid, flat
 from just_plane.core.view.scene import Scene, made_scene
 
 RASTER_PX = 1.3
@@ -152,8 +152,7 @@ def blurs(drill, setting):
     grid = grid_seen(Grid(rows, columns, drill.gear.sensor[0] / columns), found)
     relief, light = np.zeros((2, 2), np.float32), np.zeros((3, 2, 2), np.float32)
     page = Scene(drill.distance, drill.slope[0], drill.slope[1], relief, light, 1.0)
-    there = seen(page, grid, drill.image_distance, found.node)
-    return found.focus.blur(grid, there.inverse)
+    return found.focus.blur(grid, flat(page, grid, drill.image_distance, found.node))
 
 
 def places_seen(drill, setting):

@@ -8,7 +8,6 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-from scipy.ndimage import uniform_filter1d
 
 ACROSS_PX = 4
 WINDOW_ROWS = 16
@@ -84,6 +83,8 @@ def tracked(energies):
     -------
     Tracked, or str           Why they cannot be tracked, as a sentence.
     """
+    from scipy.ndimage import uniform_filter1d  # late: a server starts a fifth sooner without it
+
     energy = uniform_filter1d(np.asarray(energies, dtype=float), WINDOW_ROWS, axis=1, mode="nearest")
     count, rows = energy.shape
     if count < LEAST_FRAMES:

@@ -7,7 +7,6 @@ and no signal, so it says how far the mean can be believed. See docs/derivations
 from typing import NamedTuple
 
 import numpy as np
-from scipy import fft
 
 from just_plane.core.domain import positive
 from just_plane.core.errors import OutOfDomainError
@@ -104,6 +103,8 @@ def _places(shape, size):
 
 def _tiles(frame, tops, lefts, size, window):
     """(R, C, size, size/2 + 1) spectra of the tiles of a frame over its mean."""
+    from scipy import fft  # late: a server starts a fifth sooner without it
+
     mean = float(frame.mean()) or 1.0
     cut = np.empty((len(tops), len(lefts), size, size), dtype=np.float32)
     for row, top in enumerate(tops):

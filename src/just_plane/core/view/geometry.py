@@ -52,10 +52,8 @@ def seen(scene, grid, image_distance, place=(0.0, 0.0, 0.0)):
     -------
     Geometry
     """
-    xi, yi = grid.places()
-    across, up = (xi / image_distance)[np.newaxis, :], (yi / image_distance)[:, np.newaxis]
-    base = scene.distance + scene.slope_x * place[0] + scene.slope_y * place[1] - place[2]
-    steep = 1.0 / (1.0 - scene.slope_x * across - scene.slope_y * up)
+    across, up = _directions(grid, image_distance)
+    base, steep = _plane(scene, across, up, place)
     z = base * steep
     texels = (0, 0)
     for turn in range(ROUNDS):
@@ -64,6 +62,35 @@ def seen(scene, grid, image_distance, place=(0.0, 0.0, 0.0)):
             z = (base + scene.relief[texels]) * steep
     light = np.stack([plane[texels] for plane in scene.light], axis=-1)
     return Geometry(light, 1.0 / z)
+
+
+def flat(scene, grid, image_distance, place=(0.0, 0.0, 0.0)):
+    """How far away a scene without relief lies at every pixel: there the first depth is the fixed point.
+
+    Parameters
+    ----------
+    scene : Scene                  Its relief and light are not looked at.
+    grid, image_distance, place    As of `seen`.
+
+    Returns
+    -------
+    (H, W) array   1/z, 1/mm.
+    """
+    across, up = _directions(grid, image_distance)
+    base, steep = _plane(scene, across, up, place)
+    return 1.0 / (base * steep)
+
+
+def _directions(grid, image_distance):
+    """Of the rays, per mm away: to the right (1, W), up (H, 1)."""
+    xi, yi = grid.places()
+    return (xi / image_distance)[np.newaxis, :], (yi / image_distance)[:, np.newaxis]
+
+
+def _plane(scene, across, up, place):
+    """Of the plane that relief stands on: depth straight ahead of a camera, mm, and how much deeper each ray goes."""
+    base = scene.distance + scene.slope_x * place[0] + scene.slope_y * place[1] - place[2]
+    return base, 1.0 / (1.0 - scene.slope_x * across - scene.slope_y * up)
 
 
 def _texels(scene, x, y):

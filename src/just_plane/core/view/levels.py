@@ -9,7 +9,6 @@ from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
-from scipy import fft
 
 from just_plane.core.contrast import transfer
 
@@ -49,6 +48,8 @@ def spectrum_of(plane, reach):
     -------
     Spectrum
     """
+    from scipy import fft  # late: a server starts a fifth sooner without it
+
     margin = min(math.ceil(reach / 2) + 4, *(size // 2 - 1 for size in plane.shape))
     padded = tuple(_fast_size(size + 2 * margin) for size in plane.shape)
     after = [min(size - side - margin, side - 1) for size, side in zip(padded, plane.shape, strict=True)]
@@ -87,6 +88,8 @@ class Levels:
         return made
 
     def _seen(self, blur):
+        from scipy import fft  # late: a server starts a fifth sooner without it
+
         coarser, padded = coarseness(blur), self.spectrum.padded
         transferred = np.take(_transfer_table(self.diffraction, blur), _radial_index(padded, coarser))
         if coarser == 1:
