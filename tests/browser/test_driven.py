@@ -4,7 +4,6 @@ import re
 
 from playwright.sync_api import expect
 
-from browser.test_journeys import station
 from browser.test_run import begin
 
 LONG = 60_000
@@ -29,19 +28,6 @@ def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
     # Each frame was looked at as it came: the knock is told, with its picture.
     expect(page.get_by_text("The view jumped by")).to_be_visible(timeout=LONG)
     expect(page.get_by_role("img", name="Frame 19 as it came")).to_be_visible()
-    station(page, "Check")
-    page.get_by_role("button", name="The folder of the run").click()
-    page.get_by_text(re.compile("Proof: by detail, for hairs")).click()
-    page.get_by_role("button", name="Look through the frames").click()
-    expect(page.get_by_text(re.compile("^Yes, the set can come down|^Not yet"))).to_be_visible(timeout=3 * LONG)
-    found = page.get_by_role("list", name="What was found")
-    for said in ("One step is missing between", "the view jumped by", "the light did not come"):
-        expect(found).to_contain_text(said)
-    # The stand-in shows the middle of its sensor, and notes how wide its pixels are: the steps come out as planned.
-    expect(page.get_by_text("of the sensor's width")).to_be_visible()
-    expect(page.get_by_text("Look at the stop that was set")).to_have_count(0)
-    for proof in ("by depth", "by detail", "detail near its depth"):
-        expect(page.get_by_role("link", name=f"Proof, {proof}", exact=True)).to_be_visible()
 
 
 def test_one_hand_turns_the_rail_and_space_releases(page, server):

@@ -40,6 +40,9 @@ def test_what_the_check_misses_is_taken_by_the_devices_and_the_set_can_come_down
     found = page.get_by_role("list", name="What was found")
     for said in ("One step is missing between", "the light did not come", "the view jumped by", "Dust on the sensor"):
         expect(found).to_contain_text(said)
+    # The stand-in shows the middle of its sensor, and notes how wide its pixels are: the steps come out as planned.
+    expect(page.get_by_text("of the sensor's width")).to_be_visible()
+    expect(page.get_by_text("Look at the stop that was set")).to_have_count(0)
     page.get_by_role("button", name="Take 2 more").click()
     expect(page.get_by_role("heading", name=f"Next: frame {count + 1} of {count + 2}")).to_be_visible()
     # Asked for once: the check knows that the run has them.

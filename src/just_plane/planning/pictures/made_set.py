@@ -5,6 +5,7 @@ the checks: blur by the way's optics, perspective from its entrance pupil.
 """
 
 import math
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -119,6 +120,7 @@ def made_set(shot, way_id=None):
     return MadeSet(practice, m, n_e, pitch, pupil, places, plan.depth_mm, Live(scene))
 
 
+@lru_cache(maxsize=1)
 def _scene(kind, pixel, pupil, depth, drawn_for):
     """The slope with its domes, drawn twice as fine as the nearest frame shows it."""
     texel = pixel / 2

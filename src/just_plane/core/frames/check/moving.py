@@ -14,6 +14,8 @@ WIDEST = 750
 """Px across; larger pictures are looked at smaller."""
 FARTHEST = 5
 """Shifts tried, whole pixels of the half-size picture."""
+SHIFTS = sorted(((dx, dy) for dy in range(-FARTHEST, FARTHEST + 1) for dx in range(-FARTHEST, FARTHEST + 1)), key=any)
+"""dx, dy; the first is none at all."""
 RESIDUAL, TAKEN_AWAY = 0.12, 0.5
 """Of the energy: what must be left over as laid; the share of it that a shift must take away."""
 IN_FOCUS = 6.0
@@ -92,21 +94,45 @@ def moved_part(before, this, similarity, times=2):
     suspect = (there > RESIDUAL) & sharp
     if suspect.mean() < LEAST_SHARE:
         return None
-    best, shift = there.copy(), np.zeros((*there.shape, 2), np.float32)
-    for dy in range(-FARTHEST, FARTHEST + 1):
-        for dx in range(-FARTHEST, FARTHEST + 1):
-            other = np.roll(laid, (-dy, -dx), axis=(0, 1))
-            left = _left_over(first, other, size) / energy
-            better = left < best
-            best[better], shift[better] = left[better], (dx, dy)
+    best, shift = _best_shifts(first, laid, size, suspect)
     # A shift that explains it must explain much of it.
-    part = suspect & (np.abs(shift).max(axis=-1) >= 1) & (best < (1 - TAKEN_AWAY) * there)
+    part = suspect & shift.any(axis=-1) & (best / energy < (1 - TAKEN_AWAY) * there)
     return _largest_one_way(part, shift, times)
 
 
+def _best_shifts(first, laid, size, suspect):
+    """Around the suspects: what is left over by the shift that leaves least, (h, w), and that shift, (h, w, 2) dx, dy.
+
+    Far from them nothing is looked for: infinity, and no shift.
+    """
+    around = tuple(_span(suspect.any(axis=axis), size[0] // 2 + 1) for axis in (1, 0))
+    here, border = first[around], 4 * (FARTHEST,)
+    beside = cv2.copyMakeBorder(laid, *border, cv2.BORDER_WRAP)
+    best = _left_over(here, laid[around], size)
+    which = np.zeros(best.shape, np.int16)
+    for index, (dx, dy) in enumerate(SHIFTS):
+        rows, columns = (_moved_on(span, FARTHEST + by) for span, by in zip(around, (dy, dx), strict=True))
+        left = _left_over(here, beside[rows, columns], size)
+        # As far as it is better: the number of the shift is higher than any before it.
+        np.maximum(which, (left < best) * np.int16(index), out=which)
+        np.minimum(best, left, out=best)
+    least, shift = np.full(first.shape, np.inf, np.float32), np.zeros((*first.shape, 2), np.float32)
+    least[around], shift[around] = best, np.array(SHIFTS, np.float32)[which]
+    return least, shift
+
+
+def _span(there, margin):
+    """From the first to the last that is there, and so many more."""
+    places = np.flatnonzero(there)
+    return slice(max(int(places[0]) - margin, 0), min(int(places[-1]) + margin + 1, len(there)))
+
+
+def _moved_on(span, by):
+    return slice(span.start + by, span.stop + by)
+
+
 def _left_over(first, second, size):
-    difference = first - second
-    return cv2.boxFilter(difference * difference, -1, size)
+    return cv2.sqrBoxFilter(first - second, cv2.CV_32F, size)
 
 
 def _sharp(energy, size):
