@@ -81,7 +81,7 @@ def test_a_data_folder_that_is_no_folder_is_said(tmp_path):
 
 
 def test_the_demo_never_lives_in_the_folder_of_real_work():
-    from just_plane.store.folder import demo_folder, own_folder
+    from just_plane.store.places import demo_folder, own_folder
 
     assert demo_folder() != own_folder()
     assert own_folder() not in demo_folder().parents

@@ -12,7 +12,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect, sync_playwright
 
-from just_plane.store.folder import FILE
+from just_plane.store.places import FILE
 
 ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")

@@ -7,7 +7,7 @@ from contextlib import closing
 from playwright.sync_api import expect
 
 from browser.test_journeys import field, pick, saved, station, tape, type_into
-from just_plane.store.folder import FILE
+from just_plane.store.places import FILE
 
 
 def test_ways_stand_in_order_and_what_cannot_be_is_folded(page):

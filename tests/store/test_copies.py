@@ -11,7 +11,8 @@ import pytest
 from just_plane.cli import main
 from just_plane.store.copies import FOLDER, copy_to, daily_copy, is_whole, latest_copy, restore, set_aside
 from just_plane.store.errors import DamagedError, GoneError, MigrationError
-from just_plane.store.folder import FILE, open_store
+from just_plane.store.folder import open_store
+from just_plane.store.places import FILE
 from just_plane.web.app import create_app
 
 

@@ -12,7 +12,8 @@ import pytest
 
 from just_plane.store import connection as store_connection
 from just_plane.store.errors import DiskError
-from just_plane.store.folder import FILE, open_store
+from just_plane.store.folder import open_store
+from just_plane.store.places import FILE
 
 WRITER = """
 import sys

@@ -8,8 +8,9 @@ import pytest
 
 from just_plane.store.connection import Database
 from just_plane.store.errors import DiskError, MigrationError
-from just_plane.store.folder import FILE, open_store
+from just_plane.store.folder import open_store
 from just_plane.store.migrate import MIGRATIONS, migrate, migrations_in
+from just_plane.store.places import FILE
 
 DATA = Path(__file__).parents[1] / "data"
 NEXT = len(migrations_in(MIGRATIONS)) + 1

@@ -1,10 +1,8 @@
-"""Where the data lives: the user's own folder by the platform's custom, another by request, the demo's apart."""
+"""A folder of data, opened: made if missing, brought to this program's form, set aside where it is none."""
 
 import time
 from pathlib import Path
 from typing import NamedTuple
-
-import platformdirs
 
 from just_plane.store.connection import Database
 from just_plane.store.copies import is_whole, latest_copy, set_aside
@@ -15,22 +13,11 @@ from just_plane.store.kits import KeptKit
 from just_plane.store.log import Log
 from just_plane.store.migrate import migrate
 from just_plane.store.photographs import Photographs
+from just_plane.store.places import FILE
 from just_plane.store.practice import Practice
 from just_plane.store.runs import Runs
 from just_plane.store.shots import Shots
 from just_plane.store.trials import Trials
-
-FILE = "just-plane.sqlite3"
-
-
-def own_folder():
-    """The user's data folder, by the platform's custom."""
-    return Path(platformdirs.user_data_dir("just-plane", appauthor=False))
-
-
-def demo_folder():
-    """The demo's folder: beside the user's own, never inside it."""
-    return Path(platformdirs.user_data_dir("just-plane-demo", appauthor=False))
 
 
 def _is_being_made(path):
