@@ -35,6 +35,13 @@ def test_of_an_array_the_worst_is_named():
         domain.non_negative("step", np.array([1.0, math.nan]))
 
 
+def test_what_is_refused_is_told_with_its_unit_to_six_digits():
+    with pytest.raises(OutOfDomainError) as refusal:
+        domain.positive("step", -1.23456789, "mm")
+    assert refusal.value.unit == "mm"
+    assert refusal.value.message.endswith("got -1.23457 mm.")
+
+
 @pytest.mark.parametrize("value", [1.5, -1, True, "3", None])
 def test_a_count_is_a_whole_number(value):
     with pytest.raises(OutOfDomainError, match="whole number"):

@@ -137,3 +137,25 @@ def test_the_same_place_looks_the_same_whatever_lies_around_it(kind):
 def test_what_is_not_known_is_refused():
     with pytest.raises(OutOfDomainError, match="pralines, lettering"):
         surface("moss", np.zeros(2), np.zeros(2), SIZE)
+
+
+def test_no_row_and_no_column_of_strokes_repeats_the_one_beside_it(lettering):
+    """Strokes are drawn by chance: two that lie beside each other differ in 2 x 0.55 x 0.45 of the letters."""
+    seen, column, row = lettering
+    pressed = (seen.relief == 0.2)[::4, ::4]
+    for at in range(6):
+        here, above = (pressed[row[::4, ::4] == line].reshape(6, 12, 7)[..., 1:5] for line in (at, at + 1))
+        assert (here != above).mean() == pytest.approx(0.495, abs=0.12)
+    for at in range(1, 4):
+        here, beside = (pressed[column[::4, ::4] == place].reshape(6, 11, 12)[:, 4:] for place in (at, at + 1))
+        assert (here != beside).mean() == pytest.approx(0.495, abs=0.12)
+
+
+def test_foil_shimmers_by_a_wave_and_its_grain(lettering):
+    """0.5, give or take 0.22 by the wave and 0.1 by the grain, in three colours; nothing is brighter or darker."""
+    seen, _, _ = lettering
+    foil = seen.light[seen.relief != 0.2] / np.array([0.95, 0.72, 0.3])
+    assert foil.min() >= 0.18 - 1e-6
+    assert foil.max() <= 0.82 + 1e-6
+    assert foil.std() == pytest.approx(np.hypot(0.22 / np.sqrt(2), 0.05), rel=0.15)
+    assert np.abs(foil - foil[:, :1]).max() < 1e-6

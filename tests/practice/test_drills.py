@@ -9,7 +9,7 @@ from just_plane.core.contrast import contrast
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane import wedge_blur
 from just_plane.core.plane.tilt import TiltSetting
-from just_plane.core.practice.drill import CIRCLE, FOCAL, KINDS, STOPS, Setting, held, make_drill, start_of
+from just_plane.core.practice.drill import CIRCLE, FOCAL, KINDS, RAIL_CLICK, STOPS, Setting, held, make_drill, start_of
 from just_plane.core.practice.hands import best_setting, near_then_far, par_of
 from just_plane.core.practice.score import ends_of, judge, score
 from just_plane.core.practice.seeing import JUDGED, works_as, worst_blur, worst_contrast_at
@@ -206,3 +206,22 @@ def test_a_tilt_that_runs_the_wrong_way_is_told_to_turn_and_how_far(seed):
             f"Turn the tilt to {15 * best.turn}°: the slope runs that way."
         )
     assert "Turn" not in hint(drill, best)
+
+
+@pytest.mark.parametrize(
+    ("begun", "ended", "said", "enough"),
+    [
+        (0.0, 0.0, "First and last frame hold all of it.", True),
+        (-0.12, 0.12, "First and last frame hold all of it.", True),
+        (-0.2, 0.2, "Nothing is missing, but many frames show nothing that must be sharp.", True),
+        (0.12, 0.0, "The stack begins too late or ends too soon: what is cut off there is sharp in no frame.", False),
+        (0.0, -0.12, "The stack begins too late or ends too soon: what is cut off there is sharp in no frame.", False),
+    ],
+)
+def test_what_is_said_of_first_and_last_frame(begun, ended, said, enough):
+    """More than a twentieth of the depth cut off is too much; more than three tenths beyond it is waste."""
+    drill = make_drill("ends", 2)
+    near, far = ends_of(drill)
+    pressed = [round((end + by * drill.depth) / RAIL_CLICK) for end, by in ((near, begun), (far, ended))]
+    result = judge(drill, [Setting(rail=at) for at in pressed], 2)
+    assert (result.said, result.sharp_enough) == (said, enough)

@@ -2,10 +2,11 @@
 
 import numpy as np
 import pytest
+from scipy.stats import linregress
 
 from just_plane.core.trials.backlash import read_backlash
 from just_plane.core.trials.edge import _width, read_edge
-from just_plane.core.trials.rows import row_energies
+from just_plane.core.trials.rows import robust_line, row_energies
 from just_plane.core.trials.slope import angle_by_ruler, read_slope, step_of
 from just_plane.core.trials.stillness import dark_frames, longest_shutter
 from just_plane.core.trials.stops import best_stop, model_contrast, spread_of
@@ -207,3 +208,40 @@ def test_a_burst_tells_whether_dark_frames_are_taken(doubled):
     assert found.doubled == doubled
     assert found.write == pytest.approx(0.3)
     assert dark_frames(np.array([0.1, 0.1]), np.array([0, 1])) is None
+
+
+@pytest.mark.parametrize("seed", range(5))
+def test_slope_and_error_of_a_line_are_those_of_least_squares_where_nothing_lies_far_off(seed):
+    made = np.random.default_rng(seed)
+    x = made.uniform(-3, 9, 40)
+    y = 0.7 * x - 2 + made.uniform(-0.2, 0.2, 40)
+    expected = linregress(x, y)
+    assert robust_line(x, y) == pytest.approx((expected.slope, expected.stderr), rel=1e-9)
+    # Three that lie far off change neither.
+    far = np.concatenate([y, [40.0, -60.0, 55.0]])
+    assert robust_line(np.concatenate([x, [0.0, 1.0, 8.0]]), far) == pytest.approx(
+        (expected.slope, expected.stderr), rel=1e-6
+    )
+
+
+def climbing(count, rows, at, wide=1.6):
+    """Energies (K, H) of rows, each sharpest where ``at`` (H,) says, in frames."""
+    return 1e-3 + np.exp(-(((np.arange(count)[:, None] - at) / wide) ** 2) / 2)
+
+
+def test_rows_that_lie_far_off_the_others_do_not_count_as_play():
+    made, count, rows = np.random.default_rng(7), 24, 400
+    at = np.linspace(3, 20, rows) + made.normal(0, 0.02, rows)
+    back = at - 0.4 + made.normal(0, 0.02, rows)
+    back[100:120] += 1.2  # within what the coarse line lets pass
+    found = read_backlash(climbing(count, rows, at), climbing(count, rows, back), 0.05)
+    assert found.play == pytest.approx(0.4 * 0.05, rel=0.02)
+    assert found.seen
+    assert found.rows <= rows - 20
+
+
+def test_an_edge_of_bytes_is_read_as_the_same_numbers():
+    seen = edge(7).reshape(200, 8, 260, 8).mean((1, 3))[20:-20, 30:-30]
+    made = np.random.default_rng(2)
+    levels = np.rint(200 * seen + made.normal(0, 1, seen.shape) + 20)
+    assert read_edge(levels.astype(np.uint8)).contrast == pytest.approx(read_edge(levels).contrast, abs=1e-12)

@@ -40,6 +40,9 @@ describe("where documents differ", () => {
     [{ a: [{ x: 1, n: "b" }] }, { a: [{ x: 2, n: "c" }] }, null],
     [{ a: [{ x: 1 }, { x: 1 }] }, { a: [{ x: 2 }, { x: 2 }] }, null],
     [{ a: [1, 1] }, { a: [2, 2] }, null],
+    [{ a: [{ x: 1, d: { marks: [3, 4] } }] }, { a: [{ x: 1, d: { marks: [4, 5] } }] }, "/a/0"],
+    [{ a: [{ x: 1, d: { marks: [3, 4] } }] }, { a: [{ x: 1, d: { marks: [3, 5] } }] }, "/a/0/d/marks/1"],
+    [{ a: [{ x: 1, d: { marks: [3, 4] } }] }, { a: [{ x: 1, d: { marks: [5] } }] }, null],
     [{ a: [{ x: 1, d: { by: "rail", mm: 4 } }] }, { a: [{ x: 2, d: { by: "rail", mm: 5 } }] }, "/a/0"],
     [{ a: [{ x: 1, d: { by: "rail", mm: 4 } }] }, { a: [{ x: 2, d: { by: "tape", mm: 4 } }] }, null],
   ])("%j and %j: %s", (before, after, field) => {

@@ -37,21 +37,36 @@ export function sent(meaning: Meaning): Meaning {
   return { last: meaning.pending ?? meaning.last, pending: null };
 }
 
+/** An item of a list, as a place to which a change can belong. */
+interface Item {
+  at: string;
+  before: unknown;
+  after: unknown;
+}
+
 /**
  * The one place in which two documents differ, as a JSON pointer; null where they differ in several, or in none.
  *
- * Numbers of one item of a list are one place: what moves a point changes where it is and how deep.
+ * Several numbers of one item of a list are one place, the item: what moves a point changes where it is and how deep.
  */
-export function changedField(before: unknown, after: unknown, at = "", inList = false): string | null {
+export function changedField(
+  before: unknown,
+  after: unknown,
+  at = "",
+  item: Item | null = null,
+): string | null {
   if (before === after) return null;
   if (!isTree(before) || !isTree(after) || Array.isArray(before) !== Array.isArray(after)) return at || "/";
   const [was, is] = [before as Record<string, unknown>, after as Record<string, unknown>];
   const names = [...new Set([...Object.keys(was), ...Object.keys(is)])].filter(
     (name) => !same(was[name], is[name]),
   );
-  if (names.length > 1) return inList && names.every((name) => onlyNumbers(was[name], is[name])) ? at : null;
+  if (names.length > 1) return item && onlyNumbers(item.before, item.after) ? item.at : null;
   const [name] = names;
-  return name === undefined ? null : changedField(was[name], is[name], `${at}/${name}`, Array.isArray(after));
+  if (name === undefined) return null;
+  const place = `${at}/${name}`;
+  const around = Array.isArray(after) ? { at: place, before: was[name], after: is[name] } : item;
+  return changedField(was[name], is[name], place, around);
 }
 
 /** Whether two documents hold the same, whatever the order of their members. */
