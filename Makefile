@@ -7,6 +7,8 @@ STAMPS := .make
 PAGE := src/just_plane/web/page/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts
 PORT ?=
+# Tests at a time: as many as there are cores, 2 to 4.
+WORKERS ?= $(shell n=$$(nproc 2>/dev/null || echo 2); echo $$((n < 2 ? 2 : n > 4 ? 4 : n)))
 
 .PHONY: demo serve test build check python-tests page-tests browser-tests api lock bench mutants screenshots wheel format clean
 
@@ -60,10 +62,10 @@ page-tests: $(STAMPS)/node
 	cd frontend && npm run --silent test
 
 python-tests: $(STAMPS)/dev $(PAGE)
-	$(BIN)/python -m pytest -m "not browser" -n 2 --dist loadgroup
+	$(BIN)/python -m pytest -m "not browser" -n $(WORKERS) --dist loadgroup
 
 browser-tests: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE)
-	$(BIN)/python -m pytest -m browser tests/browser -n 2 --reruns 1 -r R
+	$(BIN)/python -m pytest -m browser tests/browser -n $(WORKERS) --reruns 1 -r R
 
 # --- things made from others --------------------------------------------------------------------------------------
 
