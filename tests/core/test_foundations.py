@@ -9,8 +9,10 @@ from hypothesis import strategies as st
 
 from just_plane.core import domain
 from just_plane.core.data_sheet import focal_length_at_closest, prime_from_data_sheet
-from just_plane.core.errors import NoImageError, OpticsError, OutOfDomainError, UnreachableError
+from just_plane.core.errors import NoImageError, OpticsError, OutOfDomainError, Quantity, UnreachableError
 from just_plane.core.lens import Prime
+
+LEAST = Quantity(3.14159, "x", 2)
 
 
 @given(st.floats(1e-12, 1e12))
@@ -55,6 +57,17 @@ def test_every_refusal_is_one_kind_and_carries_its_parts(kind):
     assert isinstance(error, ValueError)
     assert (error.code, error.quantity, error.value, error.unit) == ("a.b", "a", 2, "mm")
     assert str(error) == "a is wrong. Do b."
+
+
+@pytest.mark.parametrize("kind", [OutOfDomainError, NoImageError, UnreachableError])
+def test_the_same_refusal_with_another_way_out_keeps_all_its_parts(kind):
+    parts = {"quantity": "a", "value": 2, "unit": "mm"}
+    first = kind("a.b", message="a is {got}.", remedy="Make it {least}.", got=Quantity(2.0, "mm"), least=LEAST, **parts)
+    other = first.with_remedy("More than {got} would do.")
+    assert type(other) is kind
+    assert (other.code, other.quantity, other.value, other.unit) == ("a.b", "a", 2, "mm")
+    assert (first.remedy, other.message, other.remedy) == ("Make it 3.1x.", "a is 2 mm.", "More than 2 mm would do.")
+    assert first.spoken(lambda quantity: f"<{quantity.value}>") == ("a is <2.0>.", "Make it <3.14159>.")
 
 
 @given(st.floats(20, 300), st.floats(0.05, 2))
