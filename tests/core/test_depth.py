@@ -4,6 +4,8 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from scipy.optimize import brentq
+from scipy.special import j1
 
 from just_plane.core.aperture import effective_f_number, numerical_aperture
 from just_plane.core.depth import (
@@ -111,3 +113,20 @@ def test_depth_needs_a_magnification(m):
     with pytest.raises(OutOfDomainError) as refusal:
         depth_of_field("geometric", 0.02, 8.0, m)
     assert refusal.value.quantity == "magnification"
+
+
+@pytest.mark.parametrize("threshold", [0.2, 0.5, 0.8])
+def test_where_light_hardly_bends_depth_by_contrast_is_that_of_a_disc(threshold):
+    """A disc of diameter b leaves 2 J1(x) / x of detail of 1/c, x = pi b / c; its depth is 2 b N / m^2."""
+    x = brentq(lambda x: 2 * j1(x) / x - threshold, 0.01, 3.8)
+    found = depth_of_field("contrast", 0.03, 8.0, 0.5, 1e-10, threshold)
+    assert found == pytest.approx(2 * (x * 0.03 / math.pi) * 8.0 / 0.25, rel=1e-4)
+
+
+@pytest.mark.parametrize("wavelength", [0.00045, 0.00055, 0.0007])
+def test_without_any_depth_every_stop_has_what_diffraction_leaves_and_the_widest_is_best(wavelength):
+    stops = np.array([2.8, 8.0, 16.0, 22.0])
+    curve = best_aperture(0.0, stops, 1.5 * stops, 0.5, 0.03, wavelength)
+    s = wavelength * 1.5 * stops / 0.03
+    assert curve.worst_contrast == pytest.approx(2 / math.pi * (np.arccos(s) - s * np.sqrt(1 - s * s)), rel=1e-6)
+    assert curve.best == 0
