@@ -5,9 +5,9 @@ import math
 import numpy as np
 import pytest
 
-from just_plane.core.practice import score, words
+from just_plane.core.practice import hands, score, words
 from just_plane.core.practice.drill import CIRCLE, Knob, Place, Setting, make_drill, start_of
-from just_plane.core.practice.hands import ends_of_places
+from just_plane.core.practice.hands import edges, ends_of_places
 from just_plane.core.practice.score import judge
 from just_plane.core.practice.words import capital, ends_named, hint, saw, softest, steps_to
 
@@ -236,3 +236,21 @@ def test_moves_beyond_par_cost_by_the_root_of_how_many_and_fewer_are_worth_no_mo
     assert (full, fewer) == (100, 100)
     assert twice == pytest.approx(100 * (1 - score.MOVES_SHARE / 2))
     assert score.score(0.001, 5.0, 0.1, 30, 4) == 100
+
+
+@pytest.mark.parametrize(
+    ("slope", "near", "far"),
+    [
+        ((0.1, 0.5), (12, 9), (0, 9)),
+        ((0.1, -0.5), (0, 9), (12, 9)),
+        ((0.5, 0.1), (6, 0), (6, 18)),
+        ((-0.5, 0.1), (6, 18), (6, 0)),
+    ],
+)
+def test_the_edges_of_a_page_are_the_middles_of_the_sides_that_it_slopes_to(monkeypatch, slope, near, far):
+    """Away from the camera to the top, the bottom, the right or the left of a picture of 13 rows and 19 columns."""
+    there = np.arange(13 * 19, dtype=float).reshape(13, 19)
+    monkeypatch.setattr(hands, "blurs", lambda drill, setting: there)
+    assert edges(PAGE._replace(slope=slope), BEFORE) == (there[near], there[far])
+    monkeypatch.setattr(hands, "blurs", lambda drill, setting: np.array([0.1, 0.3, 0.2]))
+    assert edges(NAMED, BEFORE) == (0.2, 0.3)
