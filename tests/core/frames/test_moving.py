@@ -12,22 +12,24 @@ CIRCLE_PX = 3.0
 SOFT = 5.0
 
 
-def print_of(seed=1):
+def print_of(seed=1, size=SIZE):
     """A print with detail everywhere but below, where it is out of focus, as some of every frame is."""
-    grain = np.random.default_rng(seed).standard_normal(SIZE).astype(np.float32)
+    grain = np.random.default_rng(seed).standard_normal(size).astype(np.float32)
     sharp = 0.5 + 0.12 * sum(cv2.GaussianBlur(grain, (0, 0), sigma) * sigma for sigma in (1.0, 2.0, 4.0))
-    return np.where(np.arange(SIZE[0])[:, np.newaxis] < 205, sharp, cv2.GaussianBlur(sharp, (0, 0), SOFT))
+    return np.where(np.arange(size[0])[:, np.newaxis] < 0.85 * size[0], sharp, cv2.GaussianBlur(sharp, (0, 0), SOFT))
 
 
 def pushed(picture, x, y, radius, right, down):
     """A round part of it moved by whole pixels; what it uncovers shows what was beside it."""
-    yy, xx = np.mgrid[: SIZE[0], : SIZE[1]]
+    yy, xx = np.mgrid[: picture.shape[0], : picture.shape[1]]
     inside = np.hypot(xx - x, yy - y) < radius
     return np.where(inside, np.roll(picture, (down, right), (0, 1)), picture).astype(np.float32)
 
 
 def found(before, this, similarity=IDENTITY):
-    return moved_part(half_band(before, CIRCLE_PX), half_band(this, CIRCLE_PX), similarity, times_fewer(SIZE[1]))
+    return moved_part(
+        half_band(before, CIRCLE_PX), half_band(this, CIRCLE_PX), similarity, times_fewer(before.shape[1])
+    )
 
 
 @pytest.mark.parametrize(("right", "down"), [(4, 0), (0, -4), (6, 4), (-8, 2)])
@@ -37,6 +39,17 @@ def test_a_part_is_found_where_it_is_and_as_far_as_it_moved(right, down):
     assert part.shift == (pytest.approx(right, abs=0.7), pytest.approx(down, abs=0.7))
     assert part.place == (pytest.approx(200, abs=8), pytest.approx(110, abs=8))
     assert part.share == pytest.approx(np.pi * 45**2 / (SIZE[0] * SIZE[1]), rel=0.45)
+
+
+@pytest.mark.parametrize(("x", "y"), [(700, 380), (180, 190), (1260, 180)])
+def test_in_a_large_frame_a_part_is_found_as_well_in_its_middle_and_near_its_edges(x, y):
+    """Where shifts are tried at every fourth place only."""
+    picture = print_of(size=(960, 1440))
+    part = found(picture, pushed(picture, x, y, 150, 6, -4))
+    assert part.shift == (pytest.approx(6, abs=0.4), pytest.approx(-4, abs=0.4))
+    assert part.place == (pytest.approx(x, abs=16), pytest.approx(y, abs=16))
+    assert part.share == pytest.approx(np.pi * 150**2 / (960 * 1440), rel=0.3)
+    assert found(picture, picture) is None
 
 
 def test_where_nothing_moved_there_is_no_part():
