@@ -111,3 +111,11 @@ def test_a_ruler_that_cannot_be_is_refused(tmp_path, capsys, options, words):
 def test_a_ruler_that_cannot_be_written_is_said(tmp_path, capsys):
     assert main(["ruler", str(tmp_path / "nowhere" / "ruler.jpg")]) == 1
     assert "No such file" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("command", ["serve", "demo", "backup", "restore"])
+def test_help_names_the_folder_whatever_it_is_called(command, monkeypatch, capsys):
+    monkeypatch.setenv("XDG_DATA_HOME", "/mnt/100% mine")
+    with pytest.raises(SystemExit):
+        main([command, "--help"])
+    assert "/mnt/100% mine/just-plane" in " ".join(capsys.readouterr().out.split())

@@ -130,6 +130,15 @@ def test_a_turn_that_hardly_matters_is_not_worth_a_word(soft):
         assert hint(fine, there) == said
 
 
+def test_a_page_is_told_in_degrees_where_to_turn_however_fine_the_clicks(soft):
+    fine = PAGE._replace(
+        knobs=tuple(Knob("turn", -90, 90, 0, math.radians(4)) if knob.name == "turn" else knob for knob in PAGE.knobs)
+    )
+    best, there = BEST._replace(turn=-7), BEST._replace(turn=0)
+    soft({there: (CIRCLE, 2 * CIRCLE)}, worst={best: 0.1 * CIRCLE}, best=best)
+    assert hint(fine, there) == "Turn the tilt to -28°: the slope runs that way."
+
+
 def test_without_a_tilt_the_focus_is_shared(soft):
     plain = PAGE._replace(knobs=tuple(knob for knob in PAGE.knobs if knob.name == "focus"))
     soft({BEFORE: (CIRCLE, 2 * CIRCLE)}, worst={BEST: 0.1 * CIRCLE}, best=BEST)

@@ -19,7 +19,7 @@ def add_commands(commands):
         description="Write one file that holds all shots and the kit, with their history; the server may be running.",
     )
     backup.add_argument("copy", metavar="COPY.sqlite3", type=Path, help="file to write")
-    backup.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
+    _folder(backup)
     backup.set_defaults(run=_backup)
 
     restore = commands.add_parser(
@@ -28,14 +28,18 @@ def add_commands(commands):
         description="The data file there is now is set aside, not deleted. Stop the server first.",
     )
     restore.add_argument("copy", metavar="COPY.sqlite3", type=Path, help="a copy that backup made, or a daily one")
-    restore.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
+    _folder(restore)
     restore.set_defaults(run=_restore)
+
+
+def _folder(parser):
+    parser.add_argument("--data", metavar="DIR", type=Path, default=own_folder(), help="data folder (%(default)s)")
 
 
 def _backup(options):
     from just_plane.store.copies import copy_to
 
-    database = (options.data or own_folder()) / FILE
+    database = options.data / FILE
     if not database.exists():
         print(f"just-plane: there is no data file {database}. Choose the folder with --data.", file=sys.stderr)
         return 1
@@ -47,7 +51,7 @@ def _backup(options):
 def _restore(options):
     from just_plane.store.copies import restore
 
-    folder = options.data or own_folder()
+    folder = options.data
     folder.mkdir(parents=True, exist_ok=True)
     away = restore(folder / FILE, options.copy)
     print(f"{folder / FILE} is {options.copy} now" + (f"; what was there is {away.name}" if away else ""))

@@ -20,28 +20,20 @@ def add_commands(commands):
         help="start the server on your own shots",
         description="Serve the page on this machine, on your own data folder or the one given.",
     )
-    _serving(serve)
-    serve.add_argument("--data", metavar="DIR", type=Path, help=f"data folder (default: {own_folder()})")
-    _on_network(serve)
-    serve.set_defaults(run=lambda options: _serve(options, options.data or own_folder(), demo=False))
+    _options(serve, own_folder(), demo=False)
     demo = commands.add_parser(
         "demo",
         help="start the server on the demo data",
         description="Serve the page on a made-up catalogue, in a folder of its own that never touches real work.",
     )
-    _serving(demo)
-    demo.add_argument("--data", metavar="DIR", type=Path, help=f"demo folder (default: {demo_folder()})")
-    _on_network(demo)
-    demo.set_defaults(run=lambda options: _serve(options, options.data or demo_folder(), demo=True))
+    _options(demo, demo_folder(), demo=True)
 
 
-def _serving(parser):
+def _options(parser, folder, *, demo):
     parser.add_argument(
         "--port", type=int, default=None, help=f"port to listen on; 0 takes any free one (default: {DEFAULT_PORT})"
     )
-
-
-def _on_network(parser):
+    parser.add_argument("--data", metavar="DIR", type=Path, default=folder, help="folder of the data (%(default)s)")
     parser.add_argument(
         "--on-network",
         action="store_true",
@@ -56,6 +48,7 @@ def _on_network(parser):
     parser.add_argument(
         "--certificates", metavar="FOLDER", type=Path, help="with --hosts: authority.pem, certificate.pem, key.pem"
     )
+    parser.set_defaults(run=lambda options: _serve(options, options.data, demo=demo))
 
 
 def _serve(options, folder, *, demo):

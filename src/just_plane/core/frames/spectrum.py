@@ -55,7 +55,7 @@ def power_spectrum(flat):
     -------
     (n, n) array   Squared amplitudes; n is 256, or the frame's shorter side.
     """
-    from scipy.fft import rfft2  # late: a server starts a fifth sooner without it
+    from scipy.fft import rfft2  # late: SciPy takes long to import
 
     side = min(SQUARE, *flat.shape)
     window = np.hanning(side)[:, None] * np.hanning(side)[None, :]

@@ -77,7 +77,7 @@ def hint(drill, setting):
             return (
                 f"Turn the tilt {abs(off):.0f}° {'anticlockwise' if off > 0 else 'clockwise'}: the set falls that way."
             )
-        return f"Turn the tilt to {15 * best.turn}°: the slope runs that way."
+        return f"Turn the tilt to {math.degrees(best.turn * turn.click):.0f}°: the slope runs that way."
     tilts = drill.knob("tilt") is not None
     if tilts and near > EYE * drill.gear.circle:
         return f"Focus on {near_name}."

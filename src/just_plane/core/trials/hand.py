@@ -47,7 +47,7 @@ def sharp_lines(energies, down):
     Detail is what a row of the print has times what focus leaves of it, 1/(1 + (u/w)^2) at u rows from the sharp line:
     both are worked out in turn from what the other leaves.
     """
-    from scipy.ndimage import uniform_filter1d  # late: a server starts a fifth sooner without it
+    from scipy.ndimage import uniform_filter1d  # late: SciPy takes long to import
 
     energy = uniform_filter1d(np.asarray(energies, dtype=float), WINDOW_ROWS, axis=1, mode="nearest")
     energy = np.maximum(energy - np.percentile(energy, 5), 0.0)
@@ -74,7 +74,7 @@ def sharp_lines(energies, down):
 
 def _over_every_row(values, left):
     """Sums of values (..., H) times what is left (2H - 1,) of each around every row: (..., H)."""
-    from scipy import fft  # late: a server starts a fifth sooner without it
+    from scipy import fft  # late: SciPy takes long to import
 
     rows = values.shape[-1]
     size = fft.next_fast_len(3 * rows, real=True)

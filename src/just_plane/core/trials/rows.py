@@ -83,7 +83,7 @@ def tracked(energies):
     -------
     Tracked, or str           Why they cannot be tracked, as a sentence.
     """
-    from scipy.ndimage import uniform_filter1d  # late: a server starts a fifth sooner without it
+    from scipy.ndimage import uniform_filter1d  # late: SciPy takes long to import
 
     energy = uniform_filter1d(np.asarray(energies, dtype=float), WINDOW_ROWS, axis=1, mode="nearest")
     count, rows = energy.shape

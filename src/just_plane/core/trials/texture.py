@@ -103,7 +103,7 @@ def _places(shape, size):
 
 def _tiles(frame, tops, lefts, size, window):
     """(R, C, size, size/2 + 1) spectra of the tiles of a frame over its mean."""
-    from scipy import fft  # late: a server starts a fifth sooner without it
+    from scipy import fft  # late: SciPy takes long to import
 
     mean = float(frame.mean()) or 1.0
     cut = np.empty((len(tops), len(lefts), size, size), dtype=np.float32)

@@ -48,7 +48,7 @@ def spectrum_of(plane, reach):
     -------
     Spectrum
     """
-    from scipy import fft  # late: a server starts a fifth sooner without it
+    from scipy import fft  # late: SciPy takes long to import
 
     margin = min(math.ceil(reach / 2) + 4, *(size // 2 - 1 for size in plane.shape))
     padded = tuple(_fast_size(size + 2 * margin) for size in plane.shape)
@@ -88,7 +88,7 @@ class Levels:
         return made
 
     def _seen(self, blur):
-        from scipy import fft  # late: a server starts a fifth sooner without it
+        from scipy import fft  # late: SciPy takes long to import
 
         coarser, padded = coarseness(blur), self.spectrum.padded
         transferred = np.take(_transfer_table(self.diffraction, blur), _radial_index(padded, coarser))

@@ -102,7 +102,7 @@ def honest_marks(blur, pitch):
 
 def _measures(luminance):
     """Means of squared slope and squared Laplacian around every pixel."""
-    from scipy import ndimage  # late: a server starts a fifth sooner without it
+    from scipy import ndimage  # late: SciPy takes long to import
 
     smooth = ndimage.gaussian_filter(np.asarray(luminance, dtype=np.float32), SMOOTH_PX, mode="nearest")
     down, across = np.gradient(smooth)
