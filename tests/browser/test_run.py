@@ -15,9 +15,13 @@ PATIENCE_MS = 150_000
 def begin(page, shot, mark):
     page.get_by_role("link", name=re.compile(shot)).click()
     station(page, "Run")
+    address, of_shot = re.match(r"(.*/)shots/(\w+)/", page.url).groups()
+    before = len(page.request.get(f"{address}api/log?shot={of_shot}").json()["entries"])
     type_into(page, re.compile("^Rail reads"), mark)
     page.get_by_role("button", name="Begin").click()
     expect(page.get_by_role("heading", name=re.compile("Next: frame 1 of"))).to_be_visible()
+    # It stands in the notebook from its beginning on.
+    expect(tape(page, "Log")).to_contain_text(re.compile(f"{before + 1} entr"))
 
 
 def test_a_run_by_hand_survives_a_killed_server_and_goes_on_with_the_right_frame(page, server, complaints):

@@ -4,15 +4,16 @@ import type { LogEntry, LogNote } from "../api/types";
 
 const KEY = "log";
 
-/** The notebook: all of it, or one shot's, or what holds some words. */
+/** The notebook: all of it, or one shot's, or what holds some words; asked anew once `asOf`, a run's state, is another. */
 export function useLog({
   shot = "",
   words = "",
   day = "",
-}: { shot?: string; words?: string; day?: string } = {}) {
+  asOf = "",
+}: { shot?: string; words?: string; day?: string; asOf?: string } = {}) {
   const client = useQueryClient();
   const list = useQuery({
-    queryKey: [KEY, shot, words, day],
+    queryKey: [KEY, shot, words, day, asOf],
     placeholderData: (last) => last,
     // Runs write themselves in: what was asked a moment ago may lack the last one.
     refetchOnMount: "always",

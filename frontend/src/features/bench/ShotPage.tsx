@@ -168,7 +168,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   );
   const { job, report } = useCheck(kept.id);
   const { run } = useRun(kept.id);
-  const { entries } = useLog({ shot: kept.id });
+  const { entries } = useLog({ shot: kept.id, asOf: run ? `${run.run_id} ${run.state}` : "" });
   const answers = tapeAnswers(
     shot,
     plan,
