@@ -44,7 +44,11 @@ def test_what_is_refused_stays_in_the_field_and_undo_goes_back(pod_page, complai
     type_into(pod_page, "Depth", "-3")
     expect(pod_page.get_by_role("status")).to_contain_text("Not saved")
     expect(tape(pod_page, "Subject")).to_contain_text("needs attention")
+    # What is drawn and said beside it is the last plan that could be made, and says so.
+    expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")
+    expect(pod_page.locator("footer")).to_contain_text("Before the marked field was typed: ")
     pod_page.get_by_role("button", name="Undo").click()
+    expect(pod_page.locator("footer")).not_to_contain_text("Before the marked field")
     expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")
     saved(pod_page)
     complaints[:] = [text for text in complaints if "422" not in text]

@@ -44,6 +44,8 @@ const Keys = styled.span`
 
 interface FootProps {
   plan: Plan | null;
+  /** The plan is of the shot as it was: a field of the draft is refused. */
+  before: boolean;
   way: WayAnswer | null;
   chosen: WayAnswer["id"] | null;
   pinned: WayAnswer["id"][];
@@ -57,13 +59,14 @@ interface FootProps {
 
 /** The verdict in a sentence, and the next thing to do. */
 export const Foot = memo(function Foot(props: FootProps) {
-  const { plan, way, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
+  const { plan, before, way, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
   const decided = way !== null && chosen === way.id;
   return (
     <Bar>
       <Sentence aria-live="polite">
         {plan ? (
           <>
+            {before ? <span>Before the marked field was typed: </span> : null}
             <strong>{plan.verdict.headline}</strong> <span>{plan.verdict.detail}</span>
           </>
         ) : (

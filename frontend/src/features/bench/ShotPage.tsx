@@ -2,7 +2,7 @@ import { useNavigate, useParams } from "react-router";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { KeptShot, Shot, WayAnswer } from "../../api/types";
+import type { FieldProblem, KeptShot, Shot, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { LinkButton } from "../../controls/Button";
 import { Compare } from "../compare/Compare";
@@ -166,26 +166,13 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       })),
     [edit],
   );
-  const { job, report } = useCheck(kept.id);
-  const { run } = useRun(kept.id);
-  const { entries } = useLog({ shot: kept.id, asOf: run ? `${run.run_id} ${run.state}` : "" });
-  const answers = tapeAnswers(
-    shot,
-    plan,
-    way,
-    refused.map((problem) => problem.field),
-    units,
-    job ? { state: job.state, report } : null,
-    run,
-    entries,
-  );
   return (
     <BenchContext value={bench}>
       <Page>
         <TopBar title={shot.name}>
           <SaveWord editing={editing} reachable={planned.reachable} />
         </TopBar>
-        <Tape shotId={kept.id} current={station} answers={answers} />
+        <ShotTape bench={bench} station={station} refused={refused} />
         <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
         <Columns>
           <CalmPanel bench={bench} station={station} shotId={kept.id} />
@@ -197,6 +184,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
         </Columns>
         <Foot
           plan={plan}
+          before={refused.length > 0}
           way={way}
           chosen={shot.chosen_way ?? null}
           pinned={shot.pinned}
@@ -209,6 +197,32 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       </Page>
     </BenchContext>
   );
+}
+
+interface ShotTapeProps {
+  bench: OnTheBench;
+  station: StationId;
+  refused: FieldProblem[];
+}
+
+/** What every station has to say: the plan's, and of the last run, check and note. */
+function ShotTape({ bench, station, refused }: ShotTapeProps) {
+  const { shotId, drawn, plan, way } = bench;
+  const { units } = usePreferences();
+  const { job, report } = useCheck(shotId);
+  const { run } = useRun(shotId);
+  const { entries } = useLog({ shot: shotId, asOf: run ? `${run.run_id} ${run.state}` : "" });
+  const answers = tapeAnswers(
+    drawn,
+    plan,
+    way,
+    refused.map((problem) => problem.field),
+    units,
+    job ? { state: job.state, report } : null,
+    run,
+    entries,
+  );
+  return <Tape shotId={shotId} current={station} answers={answers} />;
 }
 
 /** The name in the window's title, and the station kept at which the shot is opened next time. */
