@@ -1,6 +1,7 @@
-import { useState, type ReactNode } from "react";
+import { memo, useState, type ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import styled from "styled-components";
+import { useSteady } from "./useSteady";
 
 const Box = styled(Disclosure)`
   border-top: 1px solid ${({ theme }) => theme.line};
@@ -24,17 +25,25 @@ interface FoldProps {
   children: ReactNode;
 }
 
-/** Something that is folded away until it is wanted. */
+/** Something that is folded away until it is wanted; while it is, nothing of it is drawn anew. */
 export function Fold({ title, isOpen, onOpenChange, children }: FoldProps) {
+  return (
+    <Folding title={title} isOpen={isOpen} onOpenChange={useSteady(onOpenChange)}>
+      {isOpen ? children : null}
+    </Folding>
+  );
+}
+
+const Folding = memo(function Folding({ title, isOpen, onOpenChange, children }: FoldProps) {
   return (
     <Box isExpanded={isOpen} onExpandedChange={onOpenChange}>
       <Heading level={2}>
         <Button slot="trigger">{title} …</Button>
       </Heading>
-      <DisclosurePanel>{isOpen ? children : null}</DisclosurePanel>
+      <DisclosurePanel>{children}</DisclosurePanel>
     </Box>
   );
-}
+});
 
 /** Whether the window is tall enough that a panel shows everything without scrolling for long. */
 export function isRoomy(): boolean {

@@ -42,25 +42,15 @@ const Keys = styled.span`
   }
 `;
 
-interface FootProps {
+interface FootProps extends Omit<NextProps, "way"> {
   plan: Plan | null;
   /** The plan is of the shot as it was: a field of the draft is refused. */
   before: boolean;
   way: WayAnswer | null;
-  chosen: WayAnswer["id"] | null;
-  pinned: WayAnswer["id"][];
-  /** Ways of other shots beside them. */
-  beside: number;
-  comparing: boolean;
-  onChoose: (id: WayAnswer["id"] | null) => void;
-  onPin: (id: WayAnswer["id"], pinned: boolean) => void;
-  onCompare: (comparing: boolean) => void;
 }
 
 /** The verdict in a sentence, and the next thing to do. */
-export const Foot = memo(function Foot(props: FootProps) {
-  const { plan, before, way, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
-  const decided = way !== null && chosen === way.id;
+export const Foot = memo(function Foot({ plan, before, way, ...next }: FootProps) {
   return (
     <Bar>
       <Sentence aria-live="polite">
@@ -73,6 +63,30 @@ export const Foot = memo(function Foot(props: FootProps) {
           <span>Working it out…</span>
         )}
       </Sentence>
+      <Next way={way?.frames ? way.id : null} {...next} />
+    </Bar>
+  );
+});
+
+interface NextProps {
+  /** The way looked at, where it can be done. */
+  way: WayAnswer["id"] | null;
+  chosen: WayAnswer["id"] | null;
+  pinned: WayAnswer["id"][];
+  /** Ways of other shots beside them. */
+  beside: number;
+  comparing: boolean;
+  onChoose: (id: WayAnswer["id"] | null) => void;
+  onPin: (id: WayAnswer["id"], pinned: boolean) => void;
+  onCompare: (comparing: boolean) => void;
+}
+
+/** What can be done with the way looked at: apart from the sentence, which changes with every figure. */
+const Next = memo(function Next(props: NextProps) {
+  const { way, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
+  const decided = way !== null && chosen === way;
+  return (
+    <>
       <Keys>
         <Key>W</Key>next way
       </Keys>
@@ -81,19 +95,16 @@ export const Foot = memo(function Foot(props: FootProps) {
           {comparing ? "Back to the bench" : `Side by side (${pinned.length + beside})`}
         </Button>
       ) : null}
-      {way && way.frames > 0 && !comparing ? (
-        <Button
-          aria-pressed={pinned.includes(way.id)}
-          onPress={() => onPin(way.id, !pinned.includes(way.id))}
-        >
-          {pinned.includes(way.id) ? "Unpin" : "Pin"}
+      {way && !comparing ? (
+        <Button aria-pressed={pinned.includes(way)} onPress={() => onPin(way, !pinned.includes(way))}>
+          {pinned.includes(way) ? "Unpin" : "Pin"}
         </Button>
       ) : null}
-      {way && way.frames > 0 && !comparing ? (
-        <Button data-weight={decided ? undefined : "main"} onPress={() => onChoose(decided ? null : way.id)}>
+      {way && !comparing ? (
+        <Button data-weight={decided ? undefined : "main"} onPress={() => onChoose(decided ? null : way)}>
           {decided ? "Undecide" : "Decide on this way"}
         </Button>
       ) : null}
-    </Bar>
+    </>
   );
 });

@@ -1,5 +1,5 @@
 import { useNavigate, useParams } from "react-router";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { FieldProblem, KeptShot, Shot, WayAnswer } from "../../api/types";
@@ -8,7 +8,7 @@ import { LinkButton } from "../../controls/Button";
 import { Compare } from "../compare/Compare";
 import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
-import { SaveWord } from "../../shot/editing/SaveBar";
+import { SaveWord, savingOf, type SaveWordProps } from "../../shot/editing/SaveBar";
 import { BenchContext, sentence, type OnTheBench } from "../../shot/ShotContext";
 import { isStation, keepStation, lastStation, STATIONS, type StationId } from "../../shot/stations";
 import { StationPanel } from "./StationPanel";
@@ -169,9 +169,7 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   return (
     <BenchContext value={bench}>
       <Page>
-        <TopBar title={shot.name}>
-          <SaveWord editing={editing} reachable={planned.reachable} />
-        </TopBar>
+        <ShotBar name={shot.name} {...savingOf(editing)} reachable={planned.reachable} />
         <ShotTape bench={bench} station={station} refused={refused} />
         <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
         <Columns>
@@ -198,6 +196,19 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     </BenchContext>
   );
 }
+
+interface ShotBarProps extends SaveWordProps {
+  name: string;
+}
+
+/** The bar on top, drawn anew only with what stands in it. */
+const ShotBar = memo(function ShotBar({ name, ...save }: ShotBarProps) {
+  return (
+    <TopBar title={name}>
+      <SaveWord {...save} />
+    </TopBar>
+  );
+});
 
 interface ShotTapeProps {
   bench: OnTheBench;

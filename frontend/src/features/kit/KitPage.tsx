@@ -5,7 +5,7 @@ import type { Gear, KeptKit } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Link } from "react-aria-components";
 import { TopBar } from "../../controls/TopBar";
-import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
+import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { nameOf, newKitId } from "../../gear/words";
 import { emptyGear } from "../../gear/empty";
 import { Adders } from "./Adders";
@@ -114,7 +114,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
   return (
     <Page>
       <TopBar title="Kit">
-        <SaveWord editing={editing} reachable={editing.saveState !== "waiting"} />
+        <SaveWord {...savingOf(editing)} reachable={editing.saveState !== "waiting"} />
       </TopBar>
       <SaveBar editing={editing} reachable={editing.saveState !== "waiting"} />
       <Main>

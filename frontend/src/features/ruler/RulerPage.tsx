@@ -7,7 +7,7 @@ import { LinkButton } from "../../controls/Button";
 import { Heading, Lead } from "../../controls/panel";
 import { TopBar } from "../../controls/TopBar";
 import { useShot, useShotEditing } from "../../shot/useShot";
-import { SaveBar, SaveWord } from "../../shot/editing/SaveBar";
+import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { Frame } from "./Frame";
 import { Picking } from "./Picking";
 import { SizePanel } from "./SizePanel";
@@ -66,7 +66,7 @@ function Open({ opened }: { opened: KeptShot }) {
   return (
     <Page>
       <TopBar title={`Ruler · ${editing.draft.name}`}>
-        <SaveWord editing={editing} reachable={reachable} />
+        <SaveWord {...savingOf(editing)} reachable={reachable} />
       </TopBar>
       <SaveBar editing={editing} reachable={reachable} />
       <Columns>

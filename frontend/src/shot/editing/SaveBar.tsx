@@ -34,28 +34,20 @@ interface SaveProps {
   reachable: boolean;
 }
 
-/** Whether what is on the screen is kept, in a word, with undo and redo beside it. */
-export function SaveWord({ editing, reachable }: SaveProps) {
-  const { saveState, kept, undo, redo } = editing;
-  return (
-    <Word
-      saveState={saveState}
-      reachable={reachable}
-      canUndo={kept.can_undo || saveState !== "saved"}
-      canRedo={kept.can_redo}
-      undo={undo}
-      redo={redo}
-    />
-  );
+/** Of an editing what its word needs: it changes less often than the draft. */
+export function savingOf({ saveState, kept, undo, redo }: SaveProps["editing"]) {
+  return { saveState, undo, redo, canUndo: kept.can_undo || saveState !== "saved", canRedo: kept.can_redo };
 }
 
-interface WordProps extends Pick<Editing<unknown>, "saveState" | "undo" | "redo"> {
+export interface SaveWordProps extends Pick<Editing<unknown>, "saveState" | "undo" | "redo"> {
   reachable: boolean;
   canUndo: boolean;
   canRedo: boolean;
 }
 
-const Word = memo(function Word({ saveState, reachable, canUndo, canRedo, undo, redo }: WordProps) {
+/** Whether what is on the screen is kept, in a word, with undo and redo beside it. */
+export const SaveWord = memo(function SaveWord(props: SaveWordProps) {
+  const { saveState, reachable, canUndo, canRedo, undo, redo } = props;
   const words = {
     saved: "Saved",
     saving: "Saving…",
