@@ -140,3 +140,43 @@ def test_every_depth_school_and_way_stands_up_to_an_endless_pupil():
     rail = next(way for way in plan.ways if way.id == "rail")
     assert rail.cover == pytest.approx(1.0)
     assert rail.frames == 3 + math.ceil(0.05 / (math.floor(0.5 * plan.aperture.depth_of_field_mm * 1e7) / 1e7))
+
+
+FINITE_TOO = {
+    # 4x on 150 mm of tube is a thin lens of 150 / 5 = 30 mm; its 18 mm of room are engraved for a subject that lies
+    # 30 (1 + 1/4) = 37.5 mm before that lens. At 2x the subject lies 30 (1 + 1/2) = 45 mm before it, 7.5 mm farther.
+    2.0: 18 + 7.5,
+    4.0: 18.0,
+    4.6: 18 + 30 * (1 / 4.6 - 1 / 4),
+}
+
+
+@pytest.mark.parametrize(("size", "room"), FINITE_TOO.items())
+def test_the_room_before_a_finite_objective_is_what_is_engraved_at_its_own_size_only(size, room):
+    framed = shot("objective-4-finite", "bellows-40-150", framing={"by": "magnification", "magnification": size})
+    assert plan_shot(framed).reach.working_distance_mm == pytest.approx(room, rel=1e-6)
+
+
+def cautions(plan):
+    return {finding.code: finding for finding in plan.findings}
+
+
+@pytest.mark.parametrize(("size", "said"), [(2.0, True), (2.7, False), (4.6, False)])
+def test_a_finite_objective_far_from_its_own_size_is_said_to_be_soft(size, said):
+    framed = shot("objective-4-finite", "bellows-40-150", framing={"by": "magnification", "magnification": size})
+    found = cautions(plan_shot(framed))
+    assert ("objective.off_its_size" in found) == said
+    if said:
+        finding = found["objective.off_its_size"]
+        assert finding.message == "This objective is corrected for 4×, on 150 mm of tube; here it works at 2×."
+        assert finding.field == "/rig/0/gear"
+    assert "objective.short_tube_lens" not in found
+
+
+@pytest.mark.parametrize(("behind", "said"), [("tube-lens-200", False), ("macro-150", False), ("macro-100", True)])
+def test_an_objective_on_a_short_lens_is_said_to_light_a_smaller_circle(behind, said):
+    found = cautions(plan_shot(shot("objective-10", behind, aperture={"f_number": 4.0})))
+    assert ("objective.short_tube_lens" in found) == said
+    assert "objective.off_its_size" not in found
+    if said:
+        assert "a lens of 200 mm; on 100 mm" in found["objective.short_tube_lens"].message

@@ -99,6 +99,16 @@ def test_every_manner_is_found_where_it_is_the_only_one():
         assert row in fitting, names
 
 
+@pytest.mark.parametrize(("width", "fits"), [(36.0, False), (18.0, True), (9.0, True), (5.0, False)])
+def test_a_finite_objective_is_not_drawn_out_to_any_size(width, fits):
+    """36 mm on 36 mm is life size, a quarter of what a 4x objective is made for; 5 mm would be nearly twice it."""
+    answer = ask(kit_of("objective-4-finite", "bellows-40-150", "tube-20"), width, 5.0)
+    assert any(found.fits for found in answer.results) == fits
+    for found in answer.results:
+        # f = 30 mm: as the size falls the subject moves away from what is engraved.
+        assert found.working_distance_mm == pytest.approx(18 + 30 * (1 / found.magnification - 1 / 4), rel=1e-6)
+
+
 def test_both_orders_of_tube_and_converter_are_tried():
     answer = ask(kit_of("macro-100", "tube-20", "converter-2"), 15.5)
     rows = [ids(found) for found in answer.results]

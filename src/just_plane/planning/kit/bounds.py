@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from just_plane.core.errors import OpticsError
 from just_plane.planning.rig.lens_numbers import lens_numbers
+from just_plane.planning.rig.objectives import WORTH_TRYING
 
 MOST_GROUPS = 1000
 """Groups tried in one search: about a second."""
@@ -62,7 +63,9 @@ class SizeBounds:
         start, end = group.extensions.span
         gear = group.lens.gear
         if gear.kind == "objective":
-            return 0.0, gear.magnification * (end + BEHIND_MOUNT_MM) / gear.tube_length_mm * 2
+            longest = gear.magnification * (end + BEHIND_MOUNT_MM) / gear.tube_length_mm * 2
+            low, high = (share * gear.magnification for share in WORTH_TRYING)
+            return low, min(longest, high)
         shortest, longest, closest = self._lens(group.lens)
         if group.lens.reversed:
             barrel = gear.barrel_mm if gear.kind == "lens" else max(gear.short.barrel_mm, gear.long.barrel_mm)

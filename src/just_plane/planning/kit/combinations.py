@@ -9,18 +9,18 @@ from itertools import combinations
 
 from just_plane.contract.shot import Placed
 from just_plane.planning.kit.extensions import NOTHING_BETWEEN, Extensions
+from just_plane.planning.rig.objectives import WORTH_TRYING
 
 ZOOM_STEP = 1.26
 """Zooms are tried at focal lengths so far apart, as a ratio; the best few are then set exactly."""
 MOST_TUBES_AT_ONCE = 3
 MOST_TUBES = 8
-OBJECTIVE_TUBE_LENS = (0.35, 1.6)
-"""Focal lengths of a tube lens worth trying, as a share of the one that the objective is engraved for."""
 BOUNDS = (
     "Tried: each lens, and each zoom at its ends and between; with up to three tubes or the bellows; with one "
     "converter, the extension before or behind it; with one close-up lens that fits the thread; turned round on tubes "
-    "or bellows; two lenses face to face; objectives on a tube lens, on tubes or on bellows. Not tried: two "
-    "converters, two close-up lenses, tubes and bellows together, a converter behind a turned lens."
+    "or bellows; two lenses face to face; objectives, from a third to 1.6 times what is engraved, on a tube lens, on "
+    "tubes or on bellows. Not tried: two converters, two close-up lenses, tubes and bellows together, a converter "
+    "behind a turned lens."
 )
 
 
@@ -157,7 +157,7 @@ def _objectives(lenses, by_kind, gaps):
         if objective.correction == "finite":
             found.append(Group((), _placed(objective), (), (), gaps.held_open))
             continue
-        low, high = (share * objective.reference_focal_length_mm for share in OBJECTIVE_TUBE_LENS)
+        low, high = (share * objective.reference_focal_length_mm for share in WORTH_TRYING)
         found += [
             Group((_placed(objective),), lens, (), (), NOTHING_BETWEEN)
             for lens in lenses

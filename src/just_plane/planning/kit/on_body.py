@@ -18,6 +18,7 @@ from just_plane.planning.kit.combinations import groups
 from just_plane.planning.kit.extensions import BETWEEN, OUT, SHUT, Gaps
 from just_plane.planning.rig.chain import arrange
 from just_plane.planning.rig.kinds import LENS_KINDS
+from just_plane.planning.rig.objectives import objective_in, room
 from just_plane.planning.rig.outline import front_to_sensor
 from just_plane.planning.rig.rigging import RigAsked, assemble
 from just_plane.planning.words.findings import RefusedError
@@ -60,6 +61,7 @@ class OnBody:
     def __init__(self, body, group):
         self.group = group
         self.extensions = group.extensions
+        self.objective = objective_in((*group.front, group.lens))
         asked = RigAsked(body, None, group.row(0), FramingClosest(by="closest"))
         try:
             row = arrange(asked.rig)
@@ -82,6 +84,12 @@ class OnBody:
     def fronts(self, lengths, shares):
         """Sensor to the front of the lens, mm, with the gap so long and the ring at such a share of its throw."""
         return self._fixed + lengths + self.lens.growth * shares
+
+    def rooms(self, imaging, fronts):
+        """Working distances, mm, of an Imaging and of where the front of the lens then is, mm from the sensor."""
+        if self.objective is None:
+            return imaging.subject_to_sensor - fronts
+        return room(self.objective, imaging.subject_to_first_lens)
 
     def nearest(self, wanted):
         """Every row that gives a picture set as near to a size as it comes, shortest first: Nearest.
@@ -139,7 +147,7 @@ class OnBody:
         rig = self.with_extension(lengths)
         imaging = rig.focused(rig.ring(sizes.shape[1])[None, :]).imaging()
         throw = Imaging._make(np.broadcast_to(each, sizes.shape) for each in imaging)
-        return throw.subject_to_sensor - self.fronts(lengths, np.linspace(0.0, 1.0, sizes.shape[1])[None, :])
+        return self.rooms(throw, self.fronts(lengths, np.linspace(0.0, 1.0, sizes.shape[1])[None, :]))
 
     def _over_throw(self, gaps):
         """Those of some gaps that give a picture: OverThrow; None where none does."""

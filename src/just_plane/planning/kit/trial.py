@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from just_plane.core.imaging import Imaging
+from just_plane.planning.rig.objectives import worth_trying
 
 NEARLY = 0.12
 """Sizes this far from the one asked are shown, and said not to fit."""
@@ -69,9 +70,7 @@ def candidates_of(rows, aim):
         if found is None:
             return []
         (indices, _, lengths), sizes = found
-        stands_off = _stands_off(rows.group)
-        rooms = rows.rooms_for_ends if stands_off is None else np.full(sizes.shape, stands_off)
-        shares, near = share_of_end(sizes, rooms, aim)
+        shares, near = share_of_end(sizes, rows.rooms_for_ends, aim)
     if not len(near):
         return []
     lengths, shares = lengths[near], shares[near]
@@ -115,11 +114,6 @@ def _settings(rig, shares):
     return rig.farthest_setting + shares * (rig.closest_setting - rig.farthest_setting)
 
 
-def _stands_off(group):
-    """The working distance engraved on an objective, mm; None without one."""
-    return next((p.gear.working_distance_mm for p in (*group.front, group.lens) if p.gear.kind == "objective"), None)
-
-
 def _each(imaging, rigs):
     """Every value as an array of one entry a rig."""
     return Imaging._make(
@@ -132,15 +126,17 @@ def _each(imaging, rigs):
 
 def _candidates(rows, indices, imaging, fronts, aim):
     group, lens = rows.group, rows.lens
-    sizes, stands_off = imaging.magnification, _stands_off(group)
-    rooms = imaging.subject_to_sensor - fronts if stands_off is None else np.full(len(indices), stands_off)
+    sizes, rooms = imaging.magnification, rows.rooms(imaging, fronts)
     marked = min(max(LIGHT_AT, lens.widest), lens.narrowest)
     if aim.look_for == "frame":
         off = np.abs(sizes / aim.wanted - 1)
-        good = np.flatnonzero((off < aim.within) & (rooms > 0))
+        good = (off < aim.within) & (rooms > 0)
     else:
         off = 1 / np.maximum(sizes, NO_SIZE) if aim.look_for == "closest" else sizes
-        good = np.flatnonzero(rooms > 0)
+        good = rooms > 0
+    if rows.objective is not None:
+        good &= worth_trying(rows.objective, imaging.lens_magnification)
+    good = np.flatnonzero(good)
     if not len(good):
         return []
     lost = 2 * np.log2(np.maximum(imaging.effective_f_number(marked), 1e-9) / marked)

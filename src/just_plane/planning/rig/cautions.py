@@ -3,6 +3,7 @@
 import math
 
 from just_plane.planning.rig.kinds import KINDS, name_of
+from just_plane.planning.rig.objectives import OFF_ITS_SIZE, objective_in
 from just_plane.planning.rig.rigging import sensor
 from just_plane.planning.words.findings import caution, note
 from just_plane.planning.words.numbers import times
@@ -39,7 +40,7 @@ def _said(made, wording):
     yield from _say_controls(made)
     yield from _say_infinity(made, wording)
     yield from _say_weight(made)
-    yield from _say_made_for(made)
+    yield from _say_made_for(made, wording)
     yield from _say_length(made, wording)
     yield from _say_corners(made, wording)
     yield from _say_measured(made)
@@ -181,10 +182,13 @@ def _say_weight(made):
             )
 
 
-def _say_made_for(made):
+def _say_made_for(made, wording):
     row = made.row
     gear, works_at = row.gear(row.lens), float(made.imaging.lens_magnification)
-    if gear.kind == "objective" or row.pieces[row.lens].reversed:
+    if objective_in(row.pieces) is not None:
+        yield from _say_objective(made, wording)
+        return
+    if row.pieces[row.lens].reversed:
         return
     made_to = gear.made_to_magnification or made.rig.lens.closest_magnification
     if works_at > BEYOND * made_to and works_at > 0.25:
@@ -194,6 +198,33 @@ def _say_made_for(made):
             _at(row.lens),
             f"This lens was made for up to {times(made_to)}; here it works at {times(works_at)}.",
             f"Expect soft corners and colour fringes; stop down a little and try a frame.{turn}",
+        )
+
+
+def _say_objective(made, wording):
+    """A finite objective far from the size that it is corrected for; one of the other sort on too short a lens."""
+    row = made.row
+    at = row.lens if row.facing is None else row.facing
+    gear = row.gear(at)
+    if gear.kind != "objective":
+        return
+    if gear.correction == "finite":
+        works_at = float(made.imaging.lens_magnification)
+        if not 1 / OFF_ITS_SIZE <= works_at / gear.magnification <= OFF_ITS_SIZE:
+            yield caution(
+                "objective.off_its_size",
+                _at(at),
+                f"This objective is corrected for {times(gear.magnification)}, on "
+                f"{wording.length(gear.tube_length_mm)} of tube; here it works at {times(works_at)}.",
+                "Its picture gets softer than is reckoned here: change the extension, or try a frame first.",
+            )
+    elif made.rig.lens.focal_length_now * OFF_ITS_SIZE < gear.reference_focal_length_mm:
+        yield caution(
+            "objective.short_tube_lens",
+            _at(at),
+            f"This objective is engraved for a lens of {wording.length(gear.reference_focal_length_mm)}; on "
+            f"{wording.length(float(made.rig.lens.focal_length_now))} the circle it lights is as much smaller.",
+            "Expect dark corners: use a longer lens, or a crop mode.",
         )
 
 

@@ -16,6 +16,7 @@ from just_plane.core.rig import Rig
 from just_plane.planning.rig.chain import Row, arrange
 from just_plane.planning.rig.kinds import KINDS, field_of
 from just_plane.planning.rig.lens_numbers import LensNumbers, lens_numbers
+from just_plane.planning.rig.objectives import objective_in, room
 from just_plane.planning.rig.outline import front_to_sensor, outline
 from just_plane.planning.words.findings import RefusedError, refused
 
@@ -155,10 +156,10 @@ def rigged(asked, row, lens, rig):
     """Everything about a rig at its setting: Rigged. Raises NoImageError."""
     imaging = rig.imaging()
     front = front_to_sensor(asked.body, row, lens, rig)
-    stands_off = _paper_working_distance(row)
-    if stands_off is not None:
-        # An objective's working distance is engraved or on paper, and better than a thin lens knows.
-        imaging = imaging._replace(subject_to_sensor=front + stands_off)
+    objective = objective_in(row.pieces)
+    if objective is not None:
+        # Its working distance is engraved or on paper, and better than a thin lens knows.
+        imaging = imaging._replace(subject_to_sensor=front + room(objective, imaging.subject_to_first_lens))
     settings = over_throw = None
     if rig.has_ring:
         settings = rig.ring(THROW_SETTINGS)
@@ -242,13 +243,6 @@ def _facing(body, row, numbers):
         max(before_rear + behind, 0.0),
         front.core.pupil_magnification,
     )
-
-
-def _paper_working_distance(row):
-    for index in (row.facing, row.lens):
-        if index is not None and row.kind(index) == "objective":
-            return row.gear(index).working_distance_mm
-    return None
 
 
 def _framed(asked, rig):
