@@ -6,7 +6,10 @@ import pytest
 from pydantic import ValidationError
 
 from just_plane.contract.fields import page_fields
+from just_plane.contract.jobs import CheckAsked
+from just_plane.contract.run import GreyAsked
 from just_plane.contract.shot import Shot
+from just_plane.contract.trial import TrialAsked
 from just_plane.contract.words import problems
 from just_plane.web.write_documents import fields_document
 
@@ -46,6 +49,8 @@ def test_a_field_that_may_not_be_empty_does_not_say_so():
         ("/rig/0/gear/minimum_focus_distance_mm", 0.0, "Closest focus must be more than 0 mm; got 0 mm."),
         ("/steadiness/rail_swings_um", -3.0, "Rail swings by, µm must be more than 0; got -3."),
         ("/picture/width_mm", 0.0, "Picture width must be more than 0 mm; got 0 mm."),
+        # The least that a float holds is no length: quotients of such numbers would be 0.
+        ("/picture/width_mm", 5e-324, "Picture width must be more than 0 mm; got 0 mm."),
         ("/stack/rail_name", "x" * 121, "Rail name may have at most 120 characters."),
     ],
 )
@@ -60,3 +65,23 @@ def test_every_field_that_a_person_fills_in_has_a_title_of_its_own():
     by_key = {name: facts["title"] for name, facts in SHOT.items()}
     assert by_key["/light/metered_f_number"] == "Meter said"
     assert Shot.model_fields["focus_behind_nearest_mm"].title == "Focus behind nearest"
+
+
+@pytest.mark.parametrize(
+    ("model", "body", "sentence"),
+    [
+        (CheckAsked, {"folder": "a\0b"}, "No file or folder has the sign with the number 0 in its name."),
+        (CheckAsked, {"folder": ""}, "Folder needs at least one character."),
+        (CheckAsked, {"folder": "x" * 4001}, "Folder may have at most 4000 characters."),
+        (
+            GreyAsked,
+            {"number": 1, "press": "a" * 32, "folder": "there", "file": "x" * 401},
+            "File may have at most 400 characters.",
+        ),
+        (TrialAsked, {"kind": "stops"}, "Which folder are the frames in?"),
+    ],
+)
+def test_a_folder_that_cannot_be_is_refused_in_a_sentence(model, body, sentence):
+    with pytest.raises(ValidationError) as refused:
+        model.model_validate(body)
+    assert sentence in [said.message for said in problems(refused.value)]

@@ -3,7 +3,7 @@
 from functools import cache
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
 
 
 class Model(BaseModel):
@@ -30,11 +30,32 @@ class Answer(BaseModel):
     model_config = ConfigDict(allow_inf_nan=False, frozen=True)
 
 
-# The bounds are those of the job with a wide margin: a tenth of a micrometre to a hundred metres, a microsecond to a
-# week. Inside them every formula of the core stays finite.
-Length = Annotated[float, Field(gt=0, le=100_000)]
-LengthOrZero = Annotated[float, Field(ge=0, le=100_000)]
-Seconds = Annotated[float, Field(gt=0, le=604_800)]
-SecondsOrZero = Annotated[float, Field(ge=0, le=604_800)]
+TINIEST = 1e-7
+"""Under this a number counts as nothing: an atom is as wide in millimetres, no shutter is as short in seconds. The
+quotient of smaller ones is none that the core takes for a number."""
+
+
+def _nothing_if_tiny(number):
+    return 0.0 if isinstance(number, float) and abs(number) < TINIEST else number
+
+
+_Measured = BeforeValidator(_nothing_if_tiny)
+
+# The bounds are those of the job with a wide margin: an atom to a hundred metres, a tenth of a microsecond to a week.
+# Inside them every formula of the core stays finite.
+Length = Annotated[float, Field(gt=0, le=100_000), _Measured]
+LengthOrZero = Annotated[float, Field(ge=0, le=100_000), _Measured]
+Seconds = Annotated[float, Field(gt=0, le=604_800), _Measured]
+SecondsOrZero = Annotated[float, Field(ge=0, le=604_800), _Measured]
 FNumber = Annotated[float, Field(ge=0.5, le=256)]
-Ratio = Annotated[float, Field(gt=0, le=1000)]
+Ratio = Annotated[float, Field(gt=0, le=1000), _Measured]
+
+
+def _names_something(path):
+    if "\0" in path:
+        raise ValueError("No file or folder has the sign with the number 0 in its name.")
+    return path
+
+
+PathName = Annotated[str, Field(max_length=4000), AfterValidator(_names_something)]
+"""Of a file or a folder, by which a disk can be asked for it."""

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from just_plane.contract.base import Answer, Model
+from just_plane.contract.base import Answer, Model, PathName
 from just_plane.contract.check import CheckReport
 from just_plane.contract.stack_numbers import StackNumbers
 
@@ -22,7 +22,7 @@ class SlabsAsked(Model):
 class CheckAsked(Model):
     """Check the frames of a folder."""
 
-    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000, description="That the frames are in.")]
+    folder: Annotated[PathName, Field(title="Folder", min_length=1, description="That the frames are in.")]
     shot_id: Annotated[
         str | None, Field(pattern="^[0-9a-f]{8,40}$", description="The shot they are of, and planned by; null: none.")
     ] = None

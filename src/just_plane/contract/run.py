@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from just_plane.contract.base import Answer, Model
+from just_plane.contract.base import Answer, Model, PathName
 from just_plane.contract.shot import WayId
 
 EventKind = Literal[
@@ -70,8 +70,8 @@ class GreyAsked(Model):
 
     number: Annotated[int, Field(ge=0, le=1_000_000)]
     press: Press
-    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
-    file: Annotated[str, Field(min_length=1, max_length=400)]
+    folder: Annotated[PathName, Field(title="Folder", min_length=1)]
+    file: Annotated[PathName, Field(min_length=1, max_length=400)]
 
 
 class RunEvent(Model):
@@ -85,7 +85,7 @@ class RunEvent(Model):
     sha256: Annotated[
         str | None, Field(pattern="^[0-9a-f]{64}$", description="Its content; worked out here, whatever is sent.")
     ] = None
-    folder: Annotated[str | None, Field(max_length=4000, description="That is watched from now on.")] = None
+    folder: Annotated[PathName | None, Field(description="That is watched from now on.")] = None
     there_before: Annotated[
         list[str], Field(max_length=20_000, description="Pictures in it that are none of the run.")
     ] = []
@@ -197,7 +197,7 @@ class WatchAsked(Model):
 
     number: Annotated[int, Field(ge=0, le=1_000_000)]
     press: Press
-    folder: Annotated[str, Field(title="Folder", min_length=1, max_length=4000)]
+    folder: Annotated[PathName, Field(title="Folder", min_length=1)]
 
 
 class DriveAsked(Model):

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from just_plane.contract.base import Answer, Length, Model, Ratio
+from just_plane.contract.base import Answer, Length, Model, PathName, Ratio
 
 TrialKind = Literal["stops", "steps", "backlash", "calm", "stillness", "sway", "dark", "ruler", "two_tubes"]
 """The last two come from a shot's own pages; the others from frames of their own."""
@@ -16,7 +16,7 @@ class TrialAsked(Model):
     """What to measure, and the few numbers that the frames do not say themselves."""
 
     kind: TrialKind
-    folder: Annotated[str, Field(title="Folder", max_length=4000, description="Empty: of no frames of its own.")] = ""
+    folder: Annotated[PathName, Field(title="Folder", description="Empty: of no frames of its own.")] = ""
     name: Annotated[str, Field(title="What is measured", max_length=120, description="The lens, the rail.")] = ""
     kit_id: Annotated[str | None, Field(max_length=40, description="The piece of the kit; null: none.")] = None
     target: Annotated[Literal["texture", "edge"], Field(title="Target")] = "texture"

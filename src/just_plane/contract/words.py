@@ -67,12 +67,18 @@ def _sentence(item, name, unit, got):
         return f"{name} must be a JSON object with named values; got {got}."
     if kind == "union_tag_not_found":
         return f"{name} must say which one it is, in {limits['discriminator']}."
-    if kind == "string_too_long":
+    text = isinstance(item["input"], str)
+    if kind == "string_too_long" or (kind == "too_long" and text):
         return f"{name} may have at most {limits['max_length']} characters."
-    if kind == "string_too_short":
+    if kind == "string_too_short" or (kind == "too_short" and text):
         return f"{name} needs at least one character."
     if kind == "too_long":
         return f"{name} may have at most {limits['max_length']} entries."
+    if kind == "too_short":
+        return f"{name} needs {limits['min_length']} entries or more."
+    if kind == "value_error" and str(limits["error"]).endswith((".", "?")):
+        # A sentence of the contract's own.
+        return str(limits["error"])
     if kind in ("finite_number", "float_type", "int_type", "float_parsing", "int_from_float"):
         return f"{name} must be a {'whole ' if 'int' in kind else ''}number; got {got}."
     return f"{name}: {item['msg'][:1].lower()}{item['msg'][1:]}."
