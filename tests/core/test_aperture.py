@@ -73,3 +73,9 @@ def test_impossible_f_number_is_refused_by_name(bad):
 def test_negative_magnification_is_refused():
     with pytest.raises(OutOfDomainError, match="magnification must be 0 or more"):
         effective_f_number(8, -0.5)
+
+
+def test_a_lens_of_which_no_pupils_are_known_is_taken_as_symmetrical():
+    """N_e = N (1 + m): f/16 that works at life size is marked f/8."""
+    assert f_number_from_effective(16.0, 1.0) == pytest.approx(8.0)
+    assert effective_f_number(8.0, 1.0) == pytest.approx(16.0)

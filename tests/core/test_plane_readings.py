@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane import TiltSetting, fit_plane, tilt_for_plane
+from just_plane.core.plane.fit import PlaneFit
 from just_plane.core.plane.readings import (
     next_setting,
     node_moved_by_pivot,
@@ -16,6 +17,7 @@ from just_plane.core.plane.readings import (
     setting_from_ring,
 )
 from just_plane.core.plane.ring import image_distances
+from just_plane.core.plane.tilting_lens import setting_uncertainty
 
 F = 90.0
 PLANE = (420.0, 0.16, 0.31)
@@ -136,3 +138,18 @@ def test_where_nothing_is_left_of_the_tilt_its_direction_stays_as_shown():
     # Half a turn the other way is set as such, and never as a tilt below none.
     tilt, azimuth = next_setting((0.05, 0.0), (0.1, 0.0), (0.02, 0.0))
     assert (tilt, abs(azimuth)) == (pytest.approx(0.03), pytest.approx(math.pi))
+
+
+@pytest.mark.parametrize("slopes", [(0.3, 0.4), (0.0, 0.7), (-0.2, 0.1)])
+def test_how_sure_a_setting_is_is_how_far_those_of_planes_beside_it_scatter(slopes):
+    """Twenty thousand planes drawn as the spread has them, each with its own tilt and azimuth."""
+    rng = np.random.default_rng(3)
+    root = np.array([[0.4, 0.0, 0.0], [0.001, 0.003, 0.0], [-0.001, 0.001, 0.002]])
+    spread = root @ root.T
+    wanted = PlaneFit(400.0, *slopes, 0.0)
+    drawn = np.array([wanted.z0, *slopes]) + rng.standard_normal((20_000, 3)) @ root.T
+    settings = [tilt_for_plane(90.0, *each) for each in drawn]
+    aside = np.array([each.azimuth for each in settings]) - tilt_for_plane(90.0, 400.0, *slopes).azimuth
+    tilt, azimuth = setting_uncertainty(tilt_for_plane(90.0, 400.0, *slopes), wanted, spread)
+    assert tilt == pytest.approx(np.std([each.tilt for each in settings]), rel=0.03)
+    assert azimuth == pytest.approx(np.std((aside + np.pi) % (2 * np.pi) - np.pi), rel=0.03)

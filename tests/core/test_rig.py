@@ -147,3 +147,11 @@ def test_a_piece_on_the_wrong_side_of_the_lens_is_refused(chain):
 def test_a_data_sheet_that_disagrees_with_itself_is_refused():
     with pytest.raises(OutOfDomainError, match="Measure closest focus from the sensor mark"):
         prime_from_data_sheet(100, 3100, 1.0)
+
+
+def test_a_data_sheet_that_disagrees_is_told_what_is_usual():
+    """100 mm to 0.5x is usually 100 (2 + 1/2 + 2) = 450 mm from sensor to subject."""
+    with pytest.raises(OutOfDomainError) as refused:
+        prime_from_data_sheet(100.0, 2000.0, 0.5)
+    assert "450 mm is usual" in str(refused.value) + refused.value.remedy
+    assert refused.value.quantity == "minimum_focus_distance"

@@ -6,7 +6,7 @@ import pytest
 from just_plane.core.contrast import contrast
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane import tilt_for_plane, wedge_blur
-from just_plane.core.scene import render
+from just_plane.core.scene import RATIO, SMALLEST, _ladder, render
 from just_plane.core.scenery import KINDS, surface
 
 PITCH, WORKS_AS = 0.0045, 11.0
@@ -97,3 +97,19 @@ def test_a_place_looks_the_same_from_any_window_of_one_scale(kind):
 def test_an_unknown_surface_is_refused():
     with pytest.raises(OutOfDomainError):
         surface("marble", [0.0, 1.0], [0.0], 10)
+
+
+@pytest.mark.parametrize(
+    ("least", "most"),
+    [(0.0, 0.4), (0.0, 9.0), (0.1, 30.0), (2.0, 2.01), (2.0, 2.2), (2.0, 60.0), (0.0, 0.01), (0.2, 0.202)],
+)
+def test_blurs_worked_out_exactly_hold_all_of_the_picture_s_between_them(least, most):
+    rungs = np.array(_ladder(least, most))
+    if most <= 1.02 * least and least >= SMALLEST:
+        # All alike: one is enough, and it is one of them.
+        assert least <= rungs.item() <= most
+        return
+    assert rungs[0] <= least + 1e-9
+    assert rungs[-1] >= most or most < SMALLEST / 20
+    grown = rungs[rungs > 0]
+    assert np.all(grown[1:] / grown[:-1] <= RATIO * (1 + 1e-9))

@@ -6,10 +6,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from just_plane.core.contrast import contrast_through_focus
+from just_plane.core.depth import worst_contrast
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.exposure import Exposure, equal_shutter, flash_f_number, shutter_after_extension
 from just_plane.core.sharpness import circle_for_pixel, circle_for_sensor, circle_for_viewing, pixel_pitch
 from just_plane.core.stops import FULL_STOPS, HALF_STOPS, THIRD_STOPS, marked_stops
+from just_plane.core.trials.stops import best_stop
 
 
 def test_sensor_school_on_a_36_by_24_sensor_is_29_micrometres():
@@ -68,3 +71,17 @@ def test_guide_number_40_at_half_a_metre_is_f_80():
 def test_an_exposure_of_no_time_is_refused():
     with pytest.raises(OutOfDomainError, match="shutter must be greater than 0"):
         Exposure(8, 0, 100)
+
+
+@pytest.mark.parametrize(
+    ("work", "quantity"),
+    [
+        (lambda: contrast_through_focus(50.0, [8.0, -1.0], 0.01, 5), "effective_f_numbers"),
+        (lambda: worst_contrast(-0.03, 8.0, 0.01), "circle_of_confusion"),
+        (lambda: best_stop([4.0, 0.0], [0.5, 0.5], 1.0), "f_numbers"),
+    ],
+)
+def test_the_argument_at_fault_is_named(work, quantity):
+    with pytest.raises(OutOfDomainError) as refused:
+        work()
+    assert refused.value.quantity == quantity

@@ -157,3 +157,21 @@ def test_frames_at_a_stop_are_those_of_its_stack(depth, dof, overlap, before, af
 )
 def test_every_so_manyth_frame_is_kept_and_the_last(frames, every, kept):
     assert kept_frames(frames, every) == kept
+
+
+@pytest.mark.parametrize("spares", [0, 2])
+def test_steps_of_a_ring_lie_between_its_frames(spares):
+    plan = ring_stack(10.0, lambda place: 1.0 + 0.05 * place, 0.2, spare_before=spares, spare_after=spares)
+    assert (plan.frames, plan.steps) == (len(plan.positions), len(plan.positions) - 1)
+
+
+def test_no_frames_make_no_slab():
+    assert slabs(0) == ()
+    assert slabs(1) == ((1, 1),)
+
+
+@pytest.mark.parametrize("plan", [rail_stack, lambda t, d, o: ring_stack(t, lambda _: d, o)])
+def test_of_a_stack_without_end_the_depth_is_at_fault(plan):
+    with pytest.raises(OutOfDomainError) as refused:
+        plan(1e6, 0.001, 0.2)
+    assert (refused.value.code, refused.value.quantity) == ("frames.too_many", "depth")

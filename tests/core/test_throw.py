@@ -131,3 +131,14 @@ def test_a_throw_too_short_to_follow_is_none():
 def test_distances_that_cannot_be_are_refused(to_nearest, depth):
     with pytest.raises(OutOfDomainError):
         followed(to_nearest, depth)
+
+
+def test_of_a_shallow_subject_too_a_fifth_of_its_depth_is_told_past_both_ends():
+    found = followed(450.0, depth=1.0)
+    assert (found.places[0], found.places[-1]) == (pytest.approx(-0.2, abs=1e-3), pytest.approx(1.2, abs=1e-3))
+
+
+def test_every_table_of_a_ring_that_does_not_reach_is_empty():
+    too_near = followed(380.0)
+    tables = ("places", "magnifications", "pupil_distances", "effective_f_numbers", "blurs", "chief_scales")
+    assert [len(getattr(too_near, name)) for name in tables] == [0] * 6

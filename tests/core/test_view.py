@@ -12,8 +12,8 @@ from just_plane.core.contrast import contrast
 from just_plane.core.plane import tilt_for_plane, wedge_blur
 from just_plane.core.plane.tilt import TiltSetting
 from just_plane.core.view.focus import focus_of_lens, focus_of_rig
-from just_plane.core.view.geometry import Grid, seen
-from just_plane.core.view.levels import LADDER, Levels, spectrum_of
+from just_plane.core.view.geometry import Grid, _texels, seen
+from just_plane.core.view.levels import LADDER, Levels, _interpolated, spectrum_of
 from just_plane.core.view.live import Live, Sight, blur_now
 from just_plane.core.view.marking import honest_marks, sharp_edges, sharp_ratio
 from just_plane.core.view.scene import Scene, made_scene
@@ -210,3 +210,26 @@ def test_pixels_of_a_view_lie_about_its_middle_rows_from_the_top():
     xi, yi = Grid(4, 3, 2.0, (10.0, -1.0)).places()
     assert xi.tolist() == [8.0, 10.0, 12.0]
     assert yi.tolist() == [2.0, 0.0, -2.0, -4.0]
+
+
+@given(st.lists(st.floats(-1, 1), min_size=6, max_size=6), st.sampled_from([2, 4]))
+def test_between_pixels_a_quintic_is_met_exactly(factors, times):
+    """Six values fix a polynomial of the fifth degree, and between them it is that one."""
+    places = (np.arange(24) - 12) / 12
+    plane = np.outer(np.polynomial.polynomial.polyval(places, factors), np.ones(24)).astype(np.float32)
+    fine = _interpolated(_interpolated(plane, 2), 2) if times == 4 else _interpolated(plane, 2)
+    assert fine == pytest.approx(_interpolated(plane, times), abs=1e-6)
+    exact = np.polynomial.polynomial.polyval((np.arange(24 * times) / times - 12) / 12, factors)
+    # Rolled planes meet their other side at the rim: the middle is looked at.
+    inside = slice(8 * times, 16 * times)
+    assert fine[inside, inside] == pytest.approx(np.outer(exact, np.ones(24 * times))[inside, inside], abs=2e-5)
+    across = _interpolated(plane.T.copy(), times)
+    assert across[inside, inside] == pytest.approx(fine[inside, inside].T, abs=1e-6)
+
+
+def test_beyond_the_page_its_rim_is_read():
+    scene = Scene(*[None] * len(Scene._fields))._replace(relief=np.zeros((20, 30), np.float32), texel=0.5)
+    rows, columns = _texels(scene, np.array([-999.0, 0.0, 999.0]), np.array([999.0, 0.0, -999.0]))
+    assert (rows.min(), rows.max(), columns.min(), columns.max()) == (0, 19, 0, 29)
+    # Half a texel from the middle of thirty is their fifteenth and sixteenth.
+    assert list(_texels(scene, np.array([-0.25, 0.25]), np.zeros(2))[1]) == [14, 15]

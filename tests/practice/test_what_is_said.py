@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 
 from just_plane.core.practice import hands, score, words
-from just_plane.core.practice.drill import CIRCLE, Knob, Place, Setting, make_drill, start_of
-from just_plane.core.practice.hands import edges, ends_of_places
-from just_plane.core.practice.score import judge
+from just_plane.core.practice.drill import CIRCLE, RAIL_CLICK, Knob, Place, Setting, make_drill, start_of
+from just_plane.core.practice.hands import best_setting, edges, ends_of_places
+from just_plane.core.practice.score import ends_of, judge
 from just_plane.core.practice.words import capital, ends_named, hint, saw, softest, steps_to
 
 PAGE = make_drill("tilt_and_turn", 3)
@@ -263,3 +263,42 @@ def test_the_edges_of_a_page_are_the_middles_of_the_sides_that_it_slopes_to(monk
     assert edges(PAGE._replace(slope=slope), BEFORE) == (there[near], there[far])
     monkeypatch.setattr(hands, "blurs", lambda drill, setting: np.array([0.1, 0.3, 0.2]))
     assert edges(NAMED, BEFORE) == (0.2, 0.3)
+
+
+def test_of_ends_it_is_told_how_much_is_cut_off_and_one_frame_holds_nothing():
+    drill = make_drill("ends", 2)
+    near, far = ends_of(drill)
+    clicks = [round(end / RAIL_CLICK) for end in (near, far)]
+    none = judge(drill, [Setting(rail=clicks[0])], 1)
+    assert (none.score, none.sharp_enough, none.reached, none.best) == (0.0, False, drill.depth, 0.0)
+    tenth = round(0.1 * drill.depth / RAIL_CLICK)
+    short = judge(drill, [Setting(rail=clicks[0] + tenth), Setting(rail=clicks[1])], 2)
+    assert short.reached == pytest.approx((clicks[0] + tenth) * RAIL_CLICK - near)
+    assert (short.sharp_enough, short.best) == (False, 0.0)
+    whole = judge(drill, [Setting(rail=clicks[0] - 1), Setting(rail=clicks[1] + 1)], 2)
+    assert (whole.reached, whole.sharp_enough, whole.best) == (0.0, True, 0.0)
+
+
+def test_a_turn_past_its_end_comes_in_at_the_other():
+    turn = Knob("turn", 0, 23, 12, 0.1)
+    assert [hands._round(turn, clicks) for clicks in (-1, 0, 23, 24, 25)] == [23, 0, 23, 0, 1]
+    assert hands._round(Knob("turn", -6, 5, 0, 0.1), 6) == -6
+    assert hands._round(None, 99) == 99
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_of_drills_with_too_little_tilt_the_lens_has_a_pivot_and_less_tilt_than_is_asked(seed):
+    limits, plain = make_drill("limits", seed), make_drill("tilt", seed)
+    assert 20 <= limits.gear.pivot <= 60
+    assert plain.gear.pivot == 0
+    tilt = limits.knob("tilt")
+    assert limits.asked[0] == pytest.approx(tilt.high * tilt.click)
+
+
+def test_the_best_of_the_stops_lies_anywhere_among_them():
+    drills = [make_drill("stop", seed) for seed in range(30)]
+    assert len({best_setting(drill).stop for drill in drills}) >= 5
+    # For which the set is from nearly flat to an eighth steep.
+    steep = [math.hypot(*drill.slope) for drill in drills]
+    assert min(steep) < 0.02
+    assert 0.08 < max(steep) < 0.126

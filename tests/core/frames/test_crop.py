@@ -77,3 +77,18 @@ def test_where_frames_hardly_meet_sixteen_pixels_are_left(move):
     assert bottom - top >= 16
     assert 0 <= left < right <= WIDTH
     assert 0 <= top < bottom <= HEIGHT
+
+
+@pytest.mark.parametrize(
+    ("moves", "box"),
+    [
+        # They share 147 to 152, whose middle is 150; 97 to 102 of the height, whose middle is 100.
+        ([laid(147), laid(-147)], (142, 0, 158, 200)),
+        ([laid(0, 97), laid(0, -97)], (0, 92, 300, 108)),
+        # No farther than the frame goes.
+        ([STILL, laid(296)], (284, 0, 300, 200)),
+        ([STILL, laid(-296)], (0, 0, 16, 200)),
+    ],
+)
+def test_where_frames_hardly_meet_sixteen_pixels_are_left_about_the_middle_of_what_they_share(moves, box):
+    assert covered_by_all(moves, WIDTH, HEIGHT) == box
