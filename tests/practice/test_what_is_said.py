@@ -298,6 +298,10 @@ def test_of_drills_with_too_little_tilt_the_lens_has_a_pivot_and_less_tilt_than_
 def test_the_best_of_the_stops_lies_anywhere_among_them():
     drills = [make_drill("stop", seed) for seed in range(30)]
     assert len({best_setting(drill).stop for drill in drills}) >= 5
+    # Nothing but the stop can be turned.
+    assert {tuple((knob.name, knob.low, knob.high) for knob in drill.knobs) for drill in drills} == {
+        (("stop", 0, len(drills[0].gear.stops) - 1),)
+    }
     # For which the set is from nearly flat to an eighth steep.
     steep = [math.hypot(*drill.slope) for drill in drills]
     assert min(steep) < 0.02
