@@ -17,6 +17,8 @@ const Box = styled.div`
 
 const BODY_HEIGHT_MM = 92;
 const LABEL_PX = 54;
+/** As wide as a frame's size is written. */
+const CAPTION_PX = 92;
 
 const Nothing = styled.p`
   margin: 50px auto;
@@ -166,6 +168,8 @@ function Field({ reach, view }: PartProps) {
   const from = Math.max(pupil, reach.lens_front_to_sensor_mm);
   const startHalf = half * Math.max(0, 1 - (end - from) / Math.min(reach.entrance_pupil_mm, 1e4 + end));
   const above = Math.max(axis - half, 46);
+  // Clear of the lens where there is little room before it.
+  const said = Math.max(view.x(end), view.x(reach.lens_front_to_sensor_mm) + CAPTION_PX / 2);
   return (
     <>
       {[1, -1].map((side) => (
@@ -187,17 +191,10 @@ function Field({ reach, view }: PartProps) {
         fill={theme.sharp}
         stroke={theme.sharpEdge}
       />
-      <text
-        x={view.x(end)}
-        y={above - 24}
-        textAnchor="middle"
-        fontWeight={650}
-        fontSize={19}
-        fill={theme.ink}
-      >
+      <text x={said} y={above - 24} textAnchor="middle" fontWeight={650} fontSize={19} fill={theme.ink}>
         {times(reach.magnification)}
       </text>
-      <text x={view.x(end)} y={above - 8} textAnchor="middle" fontSize={12} fill={theme.ink}>
+      <text x={said} y={above - 8} textAnchor="middle" fontSize={12} fill={theme.ink}>
         {size(reach.frame_width_mm, reach.frame_height_mm, units)}
       </text>
     </>
