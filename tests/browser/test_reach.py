@@ -168,6 +168,21 @@ def test_the_kit_is_kept_changed_and_undone(page):
     expect(page.get_by_text("49 pieces")).to_be_visible()
 
 
+def test_a_piece_taken_out_before_its_shots_are_known_goes_when_they_are(page):
+    held = []
+    page.route("**/api/kit/uses", lambda route: held.append(route))
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_role("button", name=re.compile("4× objective")).click()
+    page.get_by_role("button", name="Take it out of the kit").click()
+    expect(page.get_by_text("Looking which shots have this piece")).to_be_visible()
+    expect(page.get_by_text("48 pieces")).to_be_visible()
+    for route in held:
+        route.continue_()
+    expect(page.get_by_text("47 pieces")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("4× objective"))).to_have_count(0)
+    saved(page)
+
+
 def test_a_piece_in_a_shot_is_asked_about_and_the_shot_keeps_it(page):
     page.get_by_role("link", name="Kit").click()
     page.get_by_role("button", name=re.compile("10× objective")).click()

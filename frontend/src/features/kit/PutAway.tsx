@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { api, dataOf } from "../../api/client";
 import type { Gear } from "../../api/types";
@@ -34,13 +34,24 @@ export function PutAway({
     refetchOnMount: "always",
   });
   const shots = uses.data?.uses.find((use) => use.kit_id === gear.kit_id)?.shots ?? [];
+  // Pressed before it was known whether a shot has it: where none does, there is nothing to ask.
+  const free = asking && uses.isSuccess && !shots.length;
+  useEffect(() => {
+    if (free) onPutAway();
+  }, [free, onPutAway]);
+  if (asking && (uses.isPending || free)) {
+    return (
+      <Box role="status">
+        <p>Looking which shots have this piece…</p>
+      </Box>
+    );
+  }
   if (asking) {
     return (
       <Box role="alert">
         <p>
-          {shots.length === 1 ? "One shot has" : `${shots.length} shots have`} this piece:{" "}
-          {shots.slice(0, 4).join("; ")}
-          {shots.length > 4 ? " and more" : ""}. They keep its numbers; only the kit loses it.
+          {shots.length ? having(shots) : "Which shots have this piece cannot be told now."} They keep its
+          numbers; only the kit loses it.
         </p>
         <Button data-weight="main" onPress={onPutAway}>
           Take it out all the same
@@ -57,4 +68,9 @@ export function PutAway({
       </Button>
     </Box>
   );
+}
+
+function having(shots: string[]): string {
+  const many = shots.length === 1 ? "One shot has" : `${shots.length} shots have`;
+  return `${many} this piece: ${shots.slice(0, 4).join("; ")}${shots.length > 4 ? " and more" : ""}.`;
 }
