@@ -242,3 +242,11 @@ def test_rigs_asked_together_agree_with_rigs_asked_singly():
             singly = Rig((CloseUpLens(3), lens, Tube(length), Teleconverter(1.4, 18))).focused(own).imaging()
             assert together.magnification[row, column] == close(singly.magnification)
             assert together.subject_to_sensor[row, column] == close(singly.subject_to_sensor)
+
+
+def test_bellows_drawn_past_life_size_send_the_subject_away_again():
+    """f (2 + m + 1/m): 100 mm on 50 to 250 mm of draw gives 0.5x to 2.5x, 450 and 490 mm at its ends, 400 between."""
+    near, far = Rig((Prime(100), Bellows(50, 250, 60))).focus_range()
+    assert (near, far) == (close(400, rel=1e-3), close(490))
+    only_past = Rig((Prime(100), Bellows(150, 250, 160))).focus_range()
+    assert only_past == (close(100 * (3.5 + 1 / 1.5)), close(490))

@@ -180,3 +180,16 @@ def test_an_objective_on_a_short_lens_is_said_to_light_a_smaller_circle(behind, 
     assert "objective.off_its_size" not in found
     if said:
         assert "a lens of 200 mm; on 100 mm" in found["objective.short_tube_lens"].message
+
+
+@pytest.mark.parametrize("size", [1.6, 4.0])
+def test_where_an_objective_focuses_lies_between_where_it_can(size):
+    """30 mm, 58 to 168 mm from the sensor: f (2 + m + 1/m) is 120 mm at life size and 204.5 mm at 4.6x, and paper moves
+    all of it by what the objective's own room is other than a thin lens's."""
+    reach = plan_shot(
+        shot("objective-4-finite", "bellows-40-150", framing={"by": "magnification", "magnification": size})
+    ).reach
+    moved = reach.subject_to_sensor_mm - 30 * (2 + size + 1 / size)
+    assert reach.nearest_focus_mm == pytest.approx(120 + moved, rel=1e-3)
+    assert reach.farthest_focus_mm == pytest.approx(30 * (2 + 4.6 + 1 / 4.6) + moved, rel=1e-6)
+    assert reach.nearest_focus_mm < reach.subject_to_sensor_mm < reach.farthest_focus_mm

@@ -23,6 +23,7 @@ LENSES = (Prime, Reversed, Objective)
 IN_FRONT = (CloseUpLens, FacingLens)
 BEHIND = (Tube, Bellows, Teleconverter)
 RING_SAMPLES = 33
+DRAWS = 65
 """Settings of the ring tried before a size is closed in on."""
 
 
@@ -271,14 +272,21 @@ class Rig:
         return smallest, float(self.drawn(bellows.longest)._over_ring()[1].max())
 
     def focus_range(self):
-        """Nearest and farthest plane of focus, as (subject_to_sensor near, far) in mm; far may be inf."""
-        settings = self.ring(RING_SAMPLES)
-        far, near = self.focused(settings), self.focused(settings)
-        if self.bellows is not None:
-            far, near = far.drawn(self.bellows.shortest), near.drawn(self.bellows.longest)
-            if _magnification_or_none(far.focused(self.farthest_setting)) is None:
-                return float(np.min(near.imaging().subject_to_sensor)), math.inf
-        return float(np.min(near.imaging().subject_to_sensor)), float(np.max(far.imaging().subject_to_sensor))
+        """Nearest and farthest plane of focus over ring and bellows, as (subject_to_sensor near, far) in mm.
+
+        Drawn past life size, bellows send it away again: neither end of theirs need be an end of it. far may be inf.
+        """
+        settings, bellows = self.ring(RING_SAMPLES), self.bellows
+        if bellows is None:
+            apart = self.focused(settings).imaging().subject_to_sensor
+            return float(np.min(apart)), float(np.max(apart))
+        shortest, at_infinity = bellows.shortest, self.focused(self.farthest_setting)
+        endless = _magnification_or_none(at_infinity.drawn(shortest)) is None
+        if endless:
+            shortest = _first_that_images(at_infinity, bellows)
+        draws = np.linspace(shortest, bellows.longest, DRAWS)[:, None]
+        apart = self.drawn(draws).focused(settings[None, :]).imaging().subject_to_sensor
+        return float(np.min(apart)), math.inf if endless else float(np.max(apart))
 
     def _over_ring(self):
         """Settings of the ring, infinity first, and the magnification at each, its extremes among them: two arrays."""

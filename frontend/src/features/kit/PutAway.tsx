@@ -56,7 +56,10 @@ export function PutAway({
         <Button data-weight="main" onPress={onPutAway}>
           Take it out all the same
         </Button>
-        <Button onPress={() => setAsking(false)}>Leave it</Button>
+        {/* The button that was pressed is gone: a hand on the keys goes on here. */}
+        <Button autoFocus onPress={() => setAsking(false)}>
+          Leave it
+        </Button>
       </Box>
     );
   }

@@ -146,7 +146,7 @@ def _say_controls(made):
 
 
 def _say_infinity(made, wording):
-    far = made.rig.focus_range()[1]
+    far = made.focus_range()[1]
     if math.isfinite(far) and not made.rig.is_fixed:
         yield note(
             "infinity.lost",

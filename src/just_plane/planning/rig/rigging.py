@@ -70,6 +70,15 @@ class Rigged:
         """Front of the rig to the plane of focus, mm."""
         return self.imaging.subject_to_sensor - self.front_to_sensor
 
+    def focus_range(self):
+        """Nearest and farthest plane of focus from the sensor, mm: as the core has them, moved by what is known better
+        on paper of an objective's room, which is the same at every setting."""
+        near, far = self.rig.focus_range()
+        if objective_in(self.row.pieces) is None:
+            return near, far
+        moved = float(self.imaging.subject_to_sensor - self.rig.imaging().subject_to_sensor)
+        return near + moved, far + moved
+
 
 class Sensor(NamedTuple):
     """The part of the sensor in use as the picture has it, mm: upright when the camera is on its side."""

@@ -36,7 +36,7 @@ def _given(made, wording):
     """What the rig gives whatever the subject: members of Reach, and what to mind."""
     asked = made.asked
     imaging, rig, area = made.imaging, made.rig, sensor(asked)
-    near, far = rig.focus_range()
+    near, far = made.focus_range()
     smallest, largest = rig.magnification_range()
     m = imaging.magnification
     measured = asked.measured
