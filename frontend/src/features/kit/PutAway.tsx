@@ -50,7 +50,7 @@ export function PutAway({
     return (
       <Box role="alert">
         <p>
-          {shots.length ? having(shots) : "Which shots have this piece cannot be told now."} They keep its
+          {shots.length ? having(shots) : "Which shots have this piece cannot be told now."} A shot keeps its
           numbers; only the kit loses it.
         </p>
         <Button data-weight="main" onPress={onPutAway}>
