@@ -118,12 +118,16 @@ def test_a_second_search_of_the_same_kit_assembles_nothing_anew(monkeypatch):
     assert asked(30.3).results
 
 
-def test_rows_of_a_kit_too_large_to_keep_are_made_each_time(monkeypatch):
-    gear = list(GEAR.values())[:6]
-    monkeypatch.setattr(on_body, "MOST_PIECES_KEPT", 5)
-    assert rows_on(BODY, gear) is not rows_on(BODY, gear)
-    assert rows_on(BODY, gear).groups == rows_on(BODY, gear).groups
-    assert rows_on(BODY, gear[:5]) is rows_on(BODY, gear[:5])
+def test_of_many_groups_the_last_ones_are_kept(monkeypatch):
+    monkeypatch.setattr(on_body, "GROUPS_KEPT", 3)
+    rows = on_body.KitOnBody(BODY, list(GEAR.values()))
+    first, *others = rows.groups[:4]
+    made = rows.assembled(first)
+    assert rows.assembled(first) is made
+    for group in others:
+        rows.assembled(group)
+    assert rows.assembled(others[-1]) is rows.assembled(others[-1])
+    assert rows.assembled(first) is not made
 
 
 def test_another_body_and_another_kit_have_rows_of_their_own():

@@ -60,7 +60,14 @@ def as_shot(found):
 def test_what_is_found_is_what_the_plan_says_on_the_bench(width, room, order):
     answer = ask(SHELF, width, room, order=order, carried_only=False)
     for found in answer.results:
-        reach = plan_shot(as_shot(found)).reach
+        plan = plan_shot(as_shot(found))
+        reach = plan.reach
+        cautions = [each.message.rstrip(".") for each in plan.findings if each.severity == "caution"]
+        of_rig = [text for text in found.against if not text.endswith(("than asked", "there is room"))]
+        assert set(of_rig) <= set(cautions)
+        # What the plan says of the rig's pieces stands against the row too.
+        pieces = [each for each in plan.findings if re.fullmatch(r"/rig/\d+/gear", each.field)]
+        assert {each.message.rstrip(".") for each in pieces if each.severity == "caution"} <= set(of_rig)
         assert reach.frame_width_mm == pytest.approx(found.frame_width_mm)
         assert reach.working_distance_mm == pytest.approx(found.working_distance_mm)
         assert found.fits == (abs(found.frame_width_mm / width - 1) <= FITS)

@@ -4,13 +4,16 @@ The bounds are rules of thumb with room to either side: they only leave out grou
 """
 
 from dataclasses import dataclass, field
+from typing import NamedTuple
+
+import numpy as np
 
 from just_plane.core.errors import OpticsError
 from just_plane.planning.rig.lens_numbers import lens_numbers
 from just_plane.planning.rig.objectives import WORTH_TRYING
 
 MOST_GROUPS = 1000
-"""Groups tried in one search: about a second."""
+"""Groups tried in one search: about a second where none of them was assembled before."""
 SLACK = 1.35
 """Factor by which a size may lie outside the bounds and the group still be tried."""
 FACING = 1.3
@@ -19,26 +22,55 @@ BEHIND_MOUNT_MM = 120.0
 """Register and rings behind a turned lens, at the very most."""
 
 
-def worth_trying(groups, wanted):
+class Outlook(NamedTuple):
+    """What groups could give, a column each."""
+
+    groups: list
+    low: np.ndarray
+    """Smallest magnification to expect: (N,)."""
+    high: np.ndarray
+    """Largest: (N,)."""
+    pieces: np.ndarray
+    """Of every row, the extension left out: (N,)."""
+    rows: np.ndarray
+    """How many: (N,)."""
+
+
+def outlook(groups):
+    """What groups could give, whatever size is looked for.
+
+    Parameters
+    ----------
+    groups : list of Group
+
+    Returns
+    -------
+    Outlook
+    """
+    bounds = SizeBounds()
+    low, high = np.array([bounds.of(group) for group in groups], dtype=float).reshape(-1, 2).T
+    pieces = np.array([group.pieces for group in groups], dtype=int)
+    return Outlook(groups, low, high, pieces, np.array([len(group.extensions) for group in groups], dtype=int))
+
+
+def worth_trying(outlook, wanted):
     """The groups that may come near a size, those with fewest pieces first, no more than ``MOST_GROUPS``.
 
     Parameters
     ----------
-    groups : iterable of Group
+    outlook : Outlook
     wanted : float or None       Magnification; None: any.
 
     Returns
     -------
     (list of Group, int)         And how many rows of groups that may come near are left out.
     """
-    bounds = SizeBounds()
-    near = []
-    for group in groups:
-        low, high = bounds.of(group)
-        if wanted is None or low / SLACK <= wanted <= high * SLACK:
-            near.append(group)
-    near.sort(key=lambda group: group.pieces)
-    return near[:MOST_GROUPS], sum(len(group.extensions) for group in near[MOST_GROUPS:])
+    near = np.arange(len(outlook.groups))
+    if wanted is not None:
+        near = np.flatnonzero((outlook.low / SLACK <= wanted) & (wanted <= outlook.high * SLACK))
+    near = near[np.argsort(outlook.pieces[near], kind="stable")]
+    left_out = outlook.rows[near[MOST_GROUPS:]].sum()
+    return [outlook.groups[index] for index in near[:MOST_GROUPS].tolist()], int(left_out)
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ ZOOM_STEP = 1.26
 """Zooms are tried at focal lengths so far apart, as a ratio; the best few are then set exactly."""
 MOST_TUBES_AT_ONCE = 3
 MOST_TUBES = 8
+ADDED_GLASS = ("close_up", "converter")
 BOUNDS = (
     "Tried: each lens, and each zoom at its ends and between; with up to three tubes or the bellows; with one "
     "converter, the extension before or behind it; with one close-up lens that fits the thread; turned round on tubes "
@@ -24,9 +25,9 @@ BOUNDS = (
 )
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Group:
-    """Rows alike but for their extension."""
+    """Rows alike but for their extension; told from others by being itself."""
 
     front: tuple[Placed, ...]
     lens: Placed
@@ -40,6 +41,11 @@ class Group:
     def pieces(self):
         """Pieces of every row, the extension left out."""
         return len(self.front) + 1 + len(self.before) + len(self.behind)
+
+    @property
+    def added_glass(self):
+        """Those of them that are glass which the lens was not made with."""
+        return sum(placed.gear.kind in ADDED_GLASS for placed in (*self.front, *self.before, *self.behind))
 
     def row(self, index):
         """The pieces of one row, subject to sensor."""
@@ -67,7 +73,7 @@ def groups(gear):
             found.append(Group((), _placed(lens.gear, True, lens.at_focal_length_mm), rings, (), gaps))
     found += _coupled(lenses, by_kind)
     found += _objectives(lenses, by_kind, gaps)
-    return [group for group in found if len(group.extensions)]
+    return [group for group in found if group.extensions.tubes or group.extensions.bellows]
 
 
 def _placed(gear, turned=False, at=None):
@@ -132,17 +138,22 @@ def _rings(lens, by_kind, kind, thread):
 def _coupled(lenses, by_kind):
     """Two lenses face to face, the shorter one in front."""
     found = []
-    for rear in lenses:
-        for ring in _told_apart(by_kind.get("coupling_ring", [])):
+    for ring in _told_apart(by_kind.get("coupling_ring", [])):
+        fronts = [
+            (_focal_length(front), front.gear, (_placed(front.gear, True, front.at_focal_length_mm), *steps))
+            for front in lenses
+            if (steps := _stepped(front.gear.thread_mm, ring.front_thread_mm, by_kind)) is not None
+        ]
+        held = _placed(ring)
+        for rear in lenses:
             if rear.gear.thread_mm is not None and abs(ring.lens_thread_mm - rear.gear.thread_mm) > 0.01:
                 continue
-            for front in lenses:
-                if front.gear is rear.gear or _focal_length(front) >= _focal_length(rear):
-                    continue
-                steps = _stepped(front.gear.thread_mm, ring.front_thread_mm, by_kind)
-                if steps is not None:
-                    turned = _placed(front.gear, True, front.at_focal_length_mm)
-                    found.append(Group((turned, *steps, _placed(ring)), rear, (), (), NOTHING_BETWEEN))
+            longest = _focal_length(rear)
+            found += [
+                Group((*turned, held), rear, (), (), NOTHING_BETWEEN)
+                for focal_length, gear, turned in fronts
+                if gear is not rear.gear and focal_length < longest
+            ]
     return found
 
 

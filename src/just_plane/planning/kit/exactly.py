@@ -10,7 +10,7 @@ from just_plane.contract.shot import FramingByMagnification, MeasuredSize
 from just_plane.core.aperture import stops_lost
 from just_plane.core.errors import OpticsError
 from just_plane.planning.kit.trial import LIGHT_AT
-from just_plane.planning.rig.cautions import rig_cautions
+from just_plane.planning.rig.cautions import rig_faults
 from just_plane.planning.rig.chain import arrange
 from just_plane.planning.rig.kinds import LENS_KINDS, name_of
 from just_plane.planning.rig.rigging import RigAsked, assemble, build_rig, rig_key, sensor
@@ -77,7 +77,7 @@ class Exactly:
             against.append(
                 f"{wording.length(width)} wide: {'wider' if width > asked.frame_width_mm else 'narrower'} than asked"
             )
-        against += [said.message.rstrip(".") for said in rig_cautions(made, wording) if said.severity == "caution"]
+        against += [said.message.rstrip(".") for said in rig_faults(made, wording)]
         return FoundRig(
             title=title(setting.rig),
             rig=setting.rig,

@@ -41,6 +41,11 @@ class Extensions:
         """The pieces of one of them."""
         return self.tubes[index] if index < len(self.tubes) else self.bellows[index - len(self.tubes)]
 
+    @cached_property
+    def counts(self):
+        """How many pieces each is made of: (N,) array."""
+        return np.array([len(pieces) for pieces in (*self.tubes, *self.bellows)], dtype=int)
+
     def length(self, index):
         """How far one of them holds the gap open, mm; bellows at their shortest."""
         if index < len(self.tubes):

@@ -3,7 +3,7 @@
 import math
 from bisect import bisect_left
 from dataclasses import replace
-from functools import cached_property
+from functools import cached_property, lru_cache, partial
 from typing import NamedTuple
 
 import numpy as np
@@ -14,6 +14,7 @@ from just_plane.core.imaging import Imaging
 from just_plane.core.kept import Kept
 from just_plane.core.pieces import Tube
 from just_plane.core.reach import share_of_throw, sizes_over_throw
+from just_plane.planning.kit.bounds import outlook
 from just_plane.planning.kit.combinations import groups
 from just_plane.planning.kit.extensions import BETWEEN, OUT, SHUT, Gaps
 from just_plane.planning.rig.chain import arrange
@@ -24,8 +25,8 @@ from just_plane.planning.rig.rigging import RigAsked, assemble
 from just_plane.planning.words.findings import RefusedError
 from just_plane.planning.words.numbers import Wording
 
-KITS_KEPT, MOST_PIECES_KEPT = 2, 120
-"""A hundred thousand rows, of which sizes over the throw are some 12 MB."""
+KITS_KEPT, GROUPS_KEPT = 2, 1500
+"""More than one search tries; sizes of their rows over the throw are some 10 MB."""
 
 
 class OverThrow(NamedTuple):
@@ -97,14 +98,14 @@ class OnBody:
         Tubes are turned to it by the ring; bellows are drawn to it as far as they go, and the ring does the rest.
         """
         draw, tubes = self._draw_for(wanted), len(self.extensions.lengths)
-        shut, out = self.extensions.draws.T
-        # Of every extension the end it is set to: bellows may be drawn between theirs, and tubes have none.
-        ends = np.full(len(self.extensions), BETWEEN)
-        ends[tubes:] = np.where(draw >= out, OUT, np.where(draw <= shut, SHUT, BETWEEN))
-        drawn = tubes + np.flatnonzero(ends[tubes:] == BETWEEN)
+        # Bellows may be drawn between their ends; where they are not, the ring goes on at one of them.
+        draws = self.extensions.draws.tolist()
+        ends = [OUT if draw >= out else SHUT if draw <= shut else BETWEEN for shut, out in draws]
+        drawn = np.array([tubes + place for place, end in enumerate(ends) if end == BETWEEN], dtype=int)
         parts = [(drawn, *(np.full(len(drawn), value) for value in (draw, 0.0, wanted)))]
         over = self._at_ends
-        if over is not None and (used := np.flatnonzero(ends[over.gaps.indices] == over.gaps.ends)).size:
+        set_to = np.array([BETWEEN] * tubes + ends)
+        if over is not None and (used := np.flatnonzero(set_to[over.gaps.indices] == over.gaps.ends)).size:
             at = over.gaps.indices[used], over.gaps.lengths[used, 0]
             parts.append((*at, *share_of_throw(over.sizes[used], wanted)))
         indices, *columns = (np.concatenate(column) for column in zip(*parts, strict=True))
@@ -178,7 +179,7 @@ def _has_image(rig):
 
 
 class KitOnBody:
-    """The rows of a list of gear on a body, each group assembled when it is first looked at.
+    """The rows of a list of gear on a body, each group assembled when it is first looked at, and the last ones kept.
 
     Parameters
     ----------
@@ -187,16 +188,13 @@ class KitOnBody:
     """
 
     def __init__(self, body, gear):
-        self.body = body
         self.groups = groups(gear)
-        self._made = {}
+        self.outlook = outlook(self.groups)
+        self._assembled = lru_cache(GROUPS_KEPT)(partial(OnBody, body))
 
     def assembled(self, group):
-        """One of ``groups`` on the body: OnBody, the same one each time."""
-        made = self._made.get(id(group))
-        if made is None:
-            made = self._made[id(group)] = OnBody(self.body, group)
-        return made
+        """One of ``groups`` on the body: OnBody, the same one as long as it is kept."""
+        return self._assembled(group)
 
 
 _kept = Kept(KitOnBody, KITS_KEPT)
@@ -208,10 +206,10 @@ def rows_on(body, gear):
     Parameters
     ----------
     body : contract Body
-    gear : list of gear      Of a kit; the rows of a large one are not kept.
+    gear : list of gear
 
     Returns
     -------
     KitOnBody                The same one for the same body and gear.
     """
-    return (_kept if len(gear) <= MOST_PIECES_KEPT else KitOnBody)(body, gear)
+    return _kept(body, gear)

@@ -3,20 +3,21 @@
 import math
 from dataclasses import replace
 
+import numpy as np
+
 from just_plane.contract.search import SearchAnswer
 from just_plane.contract.shot import FramingByWidth
 from just_plane.planning.kit.bounds import worth_trying
-from just_plane.planning.kit.combinations import BOUNDS
+from just_plane.planning.kit.combinations import ADDED_GLASS, BOUNDS
 from just_plane.planning.kit.exactly import FITS, Exactly
 from just_plane.planning.kit.on_body import rows_on
-from just_plane.planning.kit.trial import Aim, candidates_of
+from just_plane.planning.kit.trial import NONE_TRIED, Aim, candidates_of, joined
 from just_plane.planning.rig.kinds import LENS_KINDS
 from just_plane.planning.rig.rigging import RigAsked, sensor
 from just_plane.planning.words.numbers import count, times
 
 MOST_OF_A_LENS = 4
 MOST_SHOWN = 24
-ADDED_GLASS = ("close_up", "converter")
 MUCH_ROOM = 1.02
 LITTLE_LIGHT = 0.05
 """How many times the room, and how many stops, make a row with more pieces in it worth them."""
@@ -47,17 +48,17 @@ def search(kit, asked, wording):
     measured = {tuple(rig.rig): rig for rig in kit.measured_rigs}
     rows = rows_on(asked.body, gear)
     aim = Aim(asked.look_for, wanted, asked.room_mm)
-    near, left_out = worth_trying(rows.groups, wanted if asked.look_for == "frame" else None)
-    tried = sum(len(group.extensions) for group in rows.groups) - left_out
-    candidates = [each for group in near for each in candidates_of(rows.assembled(group), aim)]
-    if not candidates and asked.look_for == "frame":
+    near, left_out = worth_trying(rows.outlook, wanted if asked.look_for == "frame" else None)
+    tried = int(rows.outlook.rows.sum()) - left_out
+    candidates = _tried(rows, near, aim)
+    if not len(candidates) and asked.look_for == "frame":
         # Nothing comes near: the nearest there is.
         aim = replace(aim, within=math.inf)
-        near, left_out = worth_trying(rows.groups, None)
-        candidates = [each for group in near for each in candidates_of(rows.assembled(group), aim)]
-    candidates.sort(key=lambda each: _rank(each, asked, aim))
+        near, left_out = worth_trying(rows.outlook, None)
+        candidates = _tried(rows, near, aim)
     exact = Exactly(base, asked, measured, wording)
-    results = [found for each in _few_of_each(candidates, aim) if (found := exact.found(each))]
+    ranked = map(candidates.candidate, _ranked(candidates, asked, aim).tolist())
+    results = [found for each in _few_of_each(ranked, aim) if (found := exact.found(each))]
     results.sort(key=lambda found: _order(found, asked, aim))
     results = results[:MOST_SHOWN]
     return SearchAnswer(
@@ -78,29 +79,31 @@ def _bounds(tried, left_out):
     )
 
 
-def _cost(lost, row):
+def _tried(rows, near, aim):
+    """All rows of the groups near (KitOnBody, list of Group, Aim): Tried."""
+    return joined([NONE_TRIED, *(candidates_of(rows.assembled(group), aim) for group in near)])
+
+
+def _cost(lost, pieces, added_glass):
     """What a row costs, in halves: a stop of light, a piece to put on, and glass that the lens was not made with."""
-    return 0.5 * (lost + len(row) + sum(placed.gear.kind in ADDED_GLASS for placed in row))
+    return 0.5 * (lost + pieces + added_glass)
 
 
-def _rank(candidate, asked, aim):
-    """Before the exact answer: whether it fits, whether there is room, then what it costs."""
+def _ranked(tried, asked, aim):
+    """Indices, the first first, before the exact answer: whether it fits, whether there is room, then what it costs."""
     if aim.look_for != "frame" or math.isinf(aim.within):
-        return (candidate.off, candidate.pieces)
-    return (
-        candidate.off > FITS,
-        candidate.is_short_of(asked.room_mm),
-        {
-            "best": _cost(candidate.lost, candidate.row),
-            "room": -candidate.room,
-            "light": candidate.lost,
-            "pieces": candidate.pieces,
-        }[asked.order],
-    )
+        return np.lexsort((tried.pieces, tried.off))
+    first = {
+        "best": _cost(tried.lost, tried.pieces, tried.added_glass),
+        "room": -tried.room,
+        "light": tried.lost,
+        "pieces": tried.pieces,
+    }[asked.order]
+    return np.lexsort((first, tried.room < asked.room_mm * (1 - 1e-6), tried.off > FITS))
 
 
 def _few_of_each(candidates, aim):
-    """The best few of each lens and manner, so that one lens with many tubes does not fill the list."""
+    """The best few of each lens and manner (best first), so that one lens with many tubes does not fill the list."""
     seen: dict[tuple, int] = {}
     kept: list = []
     for candidate in candidates:
@@ -119,17 +122,12 @@ def _few_of_each(candidates, aim):
 
 def _adds_nothing(candidate, other, aim):
     """Whether a row is another one with more pieces in it, and no better for them."""
-    more, fewer = ({_piece(placed) for placed in each.row} for each in (candidate, other))
     return (
-        fewer < more
+        other.pieces < candidate.pieces
         and (candidate.off >= other.off * (1 - FITS) or (aim.look_for == "frame" and other.off <= FITS))
         and candidate.room <= other.room * MUCH_ROOM
         and candidate.lost >= other.lost - LITTLE_LIGHT
     )
-
-
-def _piece(placed):
-    return placed.gear.kit_id, placed.reversed, placed.at_focal_length_mm
 
 
 def _order(found, asked, aim):
@@ -142,7 +140,8 @@ def _order(found, asked, aim):
         return (beside,)
     pieces = len(found.rig)
     first = {
-        "best": _cost(found.stops_lost, found.rig) + 0.5 * len(found.against),
+        "best": _cost(found.stops_lost, pieces, sum(placed.gear.kind in ADDED_GLASS for placed in found.rig))
+        + 0.5 * len(found.against),
         "room": -found.working_distance_mm,
         "light": found.stops_lost,
         "pieces": pieces,

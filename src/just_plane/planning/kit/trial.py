@@ -1,6 +1,6 @@
 """Every row of a group tried together: what each would give, closely enough to rank them."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 
@@ -20,6 +20,8 @@ class Candidate:
     """A row with what it would give, before it is worked out exactly."""
 
     row: list
+    pieces: frozenset
+    """What tells its pieces from those of another row."""
     off: float
     """How far its size is from the one asked, as a share; where an end is looked for, less is nearer to it."""
     room: float
@@ -28,12 +30,57 @@ class Candidate:
     size: float
     """Magnification."""
 
-    @property
-    def pieces(self):
-        return len(self.row)
 
-    def is_short_of(self, room):
-        return self.room < room * (1 - 1e-6)
+@dataclass(frozen=True, slots=True)
+class Tried:
+    """Rows with what they would give, a column each: those of one group, or joined of many."""
+
+    groups: list
+    """Of each row (N of Group)."""
+    indices: np.ndarray
+    """Of its extension in its group: (N,)."""
+    off: np.ndarray
+    """As of a Candidate, as are the next three: (N,)."""
+    room: np.ndarray
+    lost: np.ndarray
+    size: np.ndarray
+    pieces: np.ndarray
+    """How many a row is made of: (N,)."""
+    added_glass: np.ndarray
+    """How many of them are glass that the lens was not made with: (N,)."""
+
+    def __len__(self):
+        return len(self.groups)
+
+    def candidate(self, index):
+        """One of the rows: Candidate."""
+        row = self.groups[index].row(self.indices[index])
+        values = (float(column[index]) for column in (self.off, self.room, self.lost, self.size))
+        return Candidate(row, frozenset(map(_piece, row)), *values)
+
+
+def _piece(placed):
+    return placed.gear.kit_id, placed.reversed, placed.at_focal_length_mm
+
+
+def joined(parts):
+    """Rows of many groups together, in their order.
+
+    Parameters
+    ----------
+    parts : list of Tried   At least one.
+
+    Returns
+    -------
+    Tried
+    """
+    groups = [group for part in parts for group in part.groups]
+    columns = [field.name for field in fields(Tried)[1:]]
+    return Tried(groups, **{name: np.concatenate([getattr(part, name) for part in parts]) for name in columns})
+
+
+_WHOLE, _REAL = np.zeros(0, dtype=int), np.zeros(0)
+NONE_TRIED = Tried([], _WHOLE, _REAL, _REAL, _REAL, _REAL, _WHOLE, _WHOLE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +98,7 @@ class Aim:
 
 
 def candidates_of(rows, aim):
-    """Candidates of one group, all its extensions at once.
+    """What the rows of one group would give, all its extensions at once; those that are no candidates are left out.
 
     Parameters
     ----------
@@ -60,7 +107,7 @@ def candidates_of(rows, aim):
 
     Returns
     -------
-    list of Candidate
+    Tried
     """
     if aim.look_for == "frame":
         indices, lengths, shares, reached = rows.nearest(aim.wanted)
@@ -68,11 +115,11 @@ def candidates_of(rows, aim):
     else:
         found = rows.for_ends
         if found is None:
-            return []
+            return NONE_TRIED
         (indices, _, lengths), sizes = found
         shares, near = share_of_end(sizes, rows.rooms_for_ends, aim)
     if not len(near):
-        return []
+        return NONE_TRIED
     lengths, shares = lengths[near], shares[near]
     imaging = _each(rows.with_extension(lengths).focused(_settings(rows.rig, shares[:, None])).imaging(), len(near))
     return _candidates(rows, indices[near], imaging, rows.fronts(lengths[:, 0], shares), aim)
@@ -138,8 +185,16 @@ def _candidates(rows, indices, imaging, fronts, aim):
         good &= worth_trying(rows.objective, imaging.lens_magnification)
     good = np.flatnonzero(good)
     if not len(good):
-        return []
+        return NONE_TRIED
     lost = 2 * np.log2(np.maximum(imaging.effective_f_number(marked), 1e-9) / marked)
-    return [
-        Candidate(group.row(indices[i]), float(off[i]), float(rooms[i]), float(lost[i]), float(sizes[i])) for i in good
-    ]
+    chosen = indices[good]
+    return Tried(
+        [group] * len(good),
+        chosen,
+        off[good],
+        rooms[good],
+        lost[good],
+        sizes[good],
+        group.pieces + group.extensions.counts[chosen],
+        np.full(len(good), group.added_glass),
+    )

@@ -23,22 +23,36 @@ def rig_cautions(made, wording):
 
     Parameters
     ----------
-    shot : Shot or RigAsked  Body, crop mode, row and measured size.
     made : Rigged
     wording : Wording
 
     Returns
     -------
-    tuple of Finding
+    tuple of Finding   Cautions and notes.
     """
-    return tuple(_said(made, wording))
+    return (*_said(made, wording), *_say_infinity(made, wording))
+
+
+def rig_faults(made, wording):
+    """What stands against a rig that works: of :func:`rig_cautions` those that are cautions.
+
+    Parameters
+    ----------
+    made : Rigged
+    wording : Wording
+
+    Returns
+    -------
+    list of Finding
+    """
+    return [said for said in _said(made, wording) if said.severity == "caution"]
 
 
 def _said(made, wording):
+    """All but how far it focuses, which is no fault and takes a look over the whole ring."""
     yield from _say_held(made)
     yield from _say_threads(made)
     yield from _say_controls(made)
-    yield from _say_infinity(made, wording)
     yield from _say_weight(made)
     yield from _say_made_for(made, wording)
     yield from _say_length(made, wording)
