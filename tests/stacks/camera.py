@@ -1,10 +1,12 @@
 """A camera on a rail, on its ring or in a hand, that photographs a world: discs of defocus, grain, JPEG; its faults."""
 
+from functools import lru_cache
 from typing import NamedTuple
 
 import cv2
 import numpy as np
 from scipy import fft
+from scipy.special import j1
 
 STEP_BLUR_PX = 2.7
 """Diameter of the blur that one step adds, px."""
@@ -179,27 +181,33 @@ def _seen(world, place, middle, shift, turn, kind, pupil, k, faults, blurs=True)
     def spectrum_of(layer):
         matrix = matrix_at(layer.depth)
         matrix[:, 2] += margin
-        stacked = np.dstack([layer.colour, layer.cover])
+        paint = layer.paint
         for frame, x, y, radius, dx in _pairs(faults.moved):
             if k >= frame:
-                stacked = _pushed(stacked, x, y, radius, dx)
-        warped = cv2.warpAffine(stacked, matrix, size[::-1], flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE)
+                paint = _pushed(paint, x, y, radius, dx)
+        warped = cv2.warpAffine(paint, matrix, size[::-1], flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REPLICATE)
         blur = abs(layer.depth - place) * STEP_BLUR_PX if blurs else 0.0
-        return fft.rfft2(warped, axes=(0, 1)) * _disc(size, blur)[..., None]
+        spectrum = fft.rfft2(warped, axes=(0, 1), overwrite_x=True)
+        spectrum *= _disc(size, blur)[..., None]
+        return spectrum
 
     def seen_of(spectrum):
         return fft.irfft2(spectrum, size, axes=(0, 1))[margin : margin + height, margin : margin + width]
 
     # Layers of the surface share it out: their light is added, so one way back does for all of them.
-    ground = seen_of(sum(spectrum_of(layer) for layer in world.layers if layer.ground))
+    whole = None
+    for layer in world.layers:
+        if layer.ground:
+            whole = spectrum_of(layer) if whole is None else np.add(whole, spectrum_of(layer), out=whole)
+    ground = seen_of(whole)
     picture = ground[..., :3] / np.maximum(ground[..., 3:], 1e-3)
     for layer in world.layers:
         if not layer.ground:
             seen = seen_of(spectrum_of(layer))
             cover = np.clip(seen[..., 3:], 0, 1)
             picture = picture * (1 - cover) + seen[..., :3]
-    whole = np.vstack([matrix_at(middle), [0, 0, 1]])
-    return np.clip(picture, 0, None), np.linalg.inv(whole)[:2]
+    to_frame = np.vstack([matrix_at(middle), [0, 0, 1]])
+    return np.clip(picture, 0, None), np.linalg.inv(to_frame)[:2]
 
 
 _SEEN = {}
@@ -226,14 +234,21 @@ def _disc(size, blur):
     if key not in _DISCS:
         if len(_DISCS) > 600:
             _DISCS.clear()
-        from scipy.special import j1
-
-        y, x = np.meshgrid(fft.fftfreq(size[0]), fft.rfftfreq(size[1]), indexing="ij")
-        nu = np.hypot(x, y)
+        nu, others = _without_blur(size)
         phase = np.pi * blur * nu
         disc = np.where(phase < 1e-6, 1.0, 2 * j1(np.maximum(phase, 1e-6)) / np.maximum(phase, 1e-6))
-        _DISCS[key] = (disc * np.exp(-2 * (np.pi * 0.45 * nu) ** 2) * np.sinc(x) * np.sinc(y)).astype(np.float32)
+        for other in others:
+            disc = disc * other
+        _DISCS[key] = disc.astype(np.float32)
     return _DISCS[key]
+
+
+@lru_cache(maxsize=4)
+def _without_blur(size):
+    """Frequency in waves a pixel, and what diffraction and the pixel leave of each."""
+    y, x = np.meshgrid(fft.fftfreq(size[0]), fft.rfftfreq(size[1]), indexing="ij")
+    nu = np.hypot(x, y)
+    return nu, (np.exp(-2 * (np.pi * 0.45 * nu) ** 2), np.sinc(x), np.sinc(y))
 
 
 def _streaked(picture, length, angle):

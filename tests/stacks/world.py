@@ -11,10 +11,8 @@ LAYERS_A_STEP = 3
 
 class Layer(NamedTuple):
     depth: float
-    colour: np.ndarray
-    """(H, W, 3) linear light, premultiplied."""
-    cover: np.ndarray
-    """(H, W) 0 to 1."""
+    paint: np.ndarray
+    """(H, W, 4): linear light, premultiplied, and how much it covers, 0 to 1."""
     ground: bool = False
     """Part of the surface, whose layers share it out."""
 
@@ -68,7 +66,7 @@ def surface(depth, paint):
     for place in places[::-1]:
         share = np.clip(1 - np.abs(depth - place) / gap, 0, 1).astype(np.float32)
         if share.any():
-            layers.append(Layer(float(place), paint * share[..., None], share, ground=True))
+            layers.append(Layer(float(place), np.dstack([paint * share[..., None], share]), ground=True))
     return layers
 
 
@@ -125,7 +123,7 @@ def make_world(kind, seed, size, steps):
             own = texture(generator, size) * (2.0 if kind == "hairs" else 1.3)
             items.append((z, cover, np.clip(own, 0, 0.95)))
         for z, cover, own in sorted(items, key=lambda item: -item[0]):
-            layers.append(Layer(z, own * cover[..., None], cover))
+            layers.append(Layer(z, np.dstack([own * cover[..., None], cover])))
             sharp = sharp * (1 - cover[..., None]) + own * cover[..., None]
             seen[cover > 0.5] = z
             crossing |= cover > 0.3
