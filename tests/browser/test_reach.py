@@ -1,5 +1,6 @@
 """The kit, the row of pieces, the search and the ruler, as they are used at the table."""
 
+import itertools
 import json
 import re
 
@@ -143,6 +144,31 @@ def test_the_search_is_one_step_from_the_bench(praline):
     expect(piece(page, "tube 12")).to_have_count(0)
     page.get_by_role("button", name="Undo").press("Enter")
     expect(piece(page, "tube 12")).to_be_visible()
+
+
+def test_nothing_written_at_the_rig_lies_on_anything_else_written(praline):
+    """Short lenses before long bellows: little room, and names longer than what they name."""
+    page = praline
+    page.get_by_text("its width").click()
+    type_into(page, "Frame width", "3.6")
+    found = page.get_by_role("region", name="Search the kit")
+    expect(found.get_by_role("heading")).to_contain_text("Nothing gets 3.6 mm with that much room")
+    takes = found.get_by_role("button", name=re.compile("^Take it: .*bellows"))
+    expect(takes.first).to_be_visible()
+    expect(found.get_by_text("at f/8").first).to_be_visible()
+    # Taking one of them changes nothing of what was found.
+    for name in [take.get_attribute("aria-label") for take in takes.all()]:
+        takes.and_(page.get_by_role("button", name=name, exact=True)).first.press("Enter")
+        lens = name.removeprefix("Take it: ").split(",")[0]
+        drawing = page.get_by_role("img", name=re.compile(rf"^The rig to scale.*{re.escape(lens)}"))
+        written = drawing.locator("text")
+        expect(written.filter(has_text="to work in")).to_be_visible()
+        boxes = [each.bounding_box() for each in written.all()]
+        assert len(boxes) >= 6
+        for one, other in itertools.combinations(boxes, 2):
+            across = min(one["x"] + one["width"], other["x"] + other["width"]) - max(one["x"], other["x"])
+            down = min(one["y"] + one["height"], other["y"] + other["height"]) - max(one["y"], other["y"])
+            assert across <= 0 or down <= 3, (name, one, other)
 
 
 def test_the_kit_is_kept_changed_and_undone(page):

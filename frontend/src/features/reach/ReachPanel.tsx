@@ -60,6 +60,7 @@ export function ReachPanel({ shotId }: { shotId: string }) {
         }}
         problemAt={problemAt}
       />
+      <Cautions station="reach" />
       <BodyAndPieces />
       {piece && selected !== null ? (
         <>
@@ -96,7 +97,6 @@ export function ReachPanel({ shotId }: { shotId: string }) {
           <Button onPress={() => edit((draft) => ({ ...draft, measured: null }))}>Use the model alone</Button>
         </Lead>
       ) : null}
-      <Cautions station="reach" />
       <Fold
         title="Numbers of the body"
         isOpen={bodyOpen || Boolean(problemAt("/body"))}

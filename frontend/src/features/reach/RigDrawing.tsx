@@ -92,20 +92,26 @@ interface PartProps {
 
 const CHARACTER_PX = 6.3;
 
-/** Names under the pieces, each on the first line where it does not run into another. */
+/** Names under the pieces, clear of the room before the lens, each on the first line where it runs into nothing. */
 function Names({ reach, view }: PartProps) {
   const theme = useTheme();
+  const front = view.x(reach.lens_front_to_sensor_mm);
   const top = view.y(0) + (BODY_HEIGHT_MM / 2) * view.pxPerMm + 15;
   const ends: number[] = [];
+  const leaders: { x: number; line: number }[] = [];
+  const isCrossed = (from: number, to: number, line: number) =>
+    leaders.some((each) => each.line > line && each.x > from - 4 && each.x < to + 4);
   return (
     <>
       {reach.pieces.slice(1).map((piece) => {
         const middle = view.x(piece.from_sensor_mm + piece.length_mm / 2);
-        const half = (piece.name.length * CHARACTER_PX) / 2;
-        const x = Math.max(middle, half + 4);
-        let line = ends.findIndex((end) => x - half > end + 8);
+        const words = `${piece.name}${piece.reversed ? ", turned" : ""}`;
+        const half = (words.length * CHARACTER_PX) / 2;
+        const x = Math.max(Math.min(middle, front - half - 4), half + 4);
+        let line = ends.findIndex((end, at) => x - half > end + 8 && !isCrossed(x - half, x + half, at));
         if (line < 0) line = ends.length < 3 ? ends.length : ends.indexOf(Math.min(...ends));
         ends[line] = x + half;
+        leaders.push({ x: middle, line });
         return (
           <g key={piece.index}>
             <line
@@ -116,8 +122,7 @@ function Names({ reach, view }: PartProps) {
               stroke={theme.line}
             />
             <text x={x} y={top + line * 14} textAnchor="middle" fontSize={12} fill={theme.soft}>
-              {piece.name}
-              {piece.reversed ? ", turned" : ""}
+              {words}
             </text>
           </g>
         );

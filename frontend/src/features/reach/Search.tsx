@@ -110,6 +110,11 @@ const Figure = styled.span`
   text-align: right;
   font: 500 13px ${fonts.figures};
   white-space: nowrap;
+  small {
+    display: block;
+    font-size: 12px;
+    color: ${({ theme }) => theme.soft};
+  }
 `;
 
 const Said = styled.p`
@@ -222,8 +227,11 @@ export function Search() {
               <Figure>{times(result.magnification)}</Figure>
               <Figure title={`${stop(result.f_number)} marked`}>
                 {stop(Number(result.effective_f_number.toPrecision(2)))}
+                <small>at {stop(result.f_number)}</small>
               </Figure>
-              <Figure>−{Math.abs(result.stops_lost).toFixed(1)}</Figure>
+              <Figure title={`of light lost at ${stop(result.f_number)}`}>
+                −{Math.abs(result.stops_lost).toFixed(1)}
+              </Figure>
               <Button aria-label={`Take it: ${result.title}`} onPress={() => put(result)}>
                 Take it
               </Button>
