@@ -87,6 +87,11 @@ def test_a_steady_hand_holds_what_is_meant():
     assert steady.whole == 0
     assert steady.series is None
     assert hand_series(12.0, 2.0, 2.0, 4, 0.0).whole == 1
+    # Frames that just meet leave no gap, whatever a third or a seventh is in binary.
+    for depth, frames in ((1.0, 3), (0.7, 7), (10.1, 11), (0.3, 13)):
+        half = depth / frames / 2
+        assert hand_series(depth, half, half, frames, 0.0).whole == 1
+        assert hand_series(depth, half, half * 0.999, frames, 0.0).whole == 0
 
 
 def test_one_frame_in_the_hand_by_the_normal_integral():

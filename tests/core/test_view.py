@@ -163,6 +163,16 @@ def test_noise_has_the_spread_that_electrons_have():
     assert np.array_equal(counted, sensor.counted(light))
 
 
+@pytest.mark.parametrize(("gain", "counted"), [(0.5, 0.1), (1.0, 0.2), (2.0, 0.4), (8.0, 1.0)])
+def test_gain_multiplies_light_until_the_pixel_is_full(gain, counted):
+    light = np.full((60, 80, 3), 0.2, dtype=np.float32)
+    light[:30] = 0.1
+    seen = Sensor(gain=gain, full=1e6, read=0.0).counted(light)
+    assert seen[30:].mean() == pytest.approx(counted, abs=1e-3)
+    assert seen[:30].mean() == pytest.approx(min(0.1 * gain, 1.0), abs=1e-3)
+    assert light[0, 0, 0] == np.float32(0.1)  # what was given is left as it was
+
+
 def test_a_view_of_the_whole_frame_holds_more_light_a_pixel():
     assert electrons_of(0.056) == pytest.approx(100 * electrons_of(0.0056))
     assert electrons_of(0.0056, iso=800) == pytest.approx(electrons_of(0.0056) / 8)

@@ -188,6 +188,14 @@ def test_stops_within_two_hundredths_of_the_best_are_alike_however_strong_the_te
     assert not found.at_end
 
 
+@pytest.mark.parametrize(("contrasts", "best"), [([1.0, 0.9, 0.8, 0.7, 0.6], 2.8), ([0.6, 0.7, 0.8, 0.9, 1.0], 11.0)])
+def test_a_best_stop_at_an_end_of_those_tried_may_lie_beyond(contrasts, best):
+    found = best_stop([2.8, 4.0, 5.6, 8.0, 11.0], np.array(contrasts) ** 2, 1e-8 * np.ones(5))
+    assert (found.best, found.at_end) == (best, True)
+    inside = np.array([0.9, 1.0, 0.9, 0.8, 0.7])
+    assert not best_stop([2.8, 4.0, 5.6, 8.0, 11.0], inside**2, 1e-8 * np.ones(5)).at_end
+
+
 def test_the_longest_shutter_is_the_last_before_the_first_that_fails():
     shutters = np.repeat([1 / 500, 1 / 250, 1 / 125, 1 / 60, 1 / 30], 8)
     contrasts = np.where(shutters <= 1 / 125, 1.0, np.where(shutters < 1 / 40, 0.66, 0.4))

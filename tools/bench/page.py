@@ -10,6 +10,8 @@ from timing import high_s
 BUILT = Path(__file__).parents[2] / "src" / "just_plane" / "web" / "page"
 STEPS = 80
 BETWEEN_MS = 60
+STRIDE_PX, STROKE_PX = 1, 40
+"""Between two moves, and from one turn of the hand to the next: a hand goes to and fro."""
 
 # Counts components that did work, in every commit, as React tells its developer tools.
 COUNT = """
@@ -30,10 +32,11 @@ window.__REACT_DEVTOOLS_GLOBAL_HOOK__ = {
 };
 """
 
-# From the pointer's event to the paint after the first change of what is watched.
+# From the pointer's event to the paint after the first change of what is watched. A move whose plan came and changed no
+# figure has nothing to wait for: the next one would be charged with it.
 WATCH = """([figures, mark]) => {
-  window.figures = []; window.marks = [];
-  let at = {figures: null, marks: null};
+  window.figures = []; window.marks = []; window.unchanged = 0;
+  const at = {figures: null, marks: null};
   addEventListener('pointermove', () => {
     const now = performance.now();
     for (const key of Object.keys(at)) at[key] ??= now;
@@ -45,7 +48,25 @@ WATCH = """([figures, mark]) => {
     requestAnimationFrame(() => window[key].push(performance.now() - from));
   }).observe(what, {subtree: true, characterData: true, childList: true, attributes: key === 'marks'});
   watch('figures', figures); watch('marks', mark);
+  window.planned = asked => {
+    if (at.figures === null || at.figures > asked) return;
+    at.figures = null;
+    window.unchanged += 1;
+  };
 }"""
+# Tells of every plan when the page has had two frames to draw it.
+PLANNED = """
+const ask = window.fetch;
+window.fetch = async (...what) => {
+  const asked = performance.now(), answer = await ask(...what);
+  if (new URL(what[0].url ?? what[0], location).pathname === '/api/plan') {
+    const told = answer.clone().text();
+    const frame = () => new Promise(requestAnimationFrame);
+    void told.then(frame).then(frame).then(() => window.planned?.(asked));
+  }
+  return answer;
+};
+"""
 
 # Station, what is taken hold of, and where its figures stand.
 DRAGS = {
@@ -76,14 +97,20 @@ def drag_on_the_page(address):
     """By drag: (95th percentile s to the mark, to the figures, changes seen, components drawn anew a move)."""
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
-        measured = {name: _drag(browser, address, *each) for name, each in DRAGS.items()}
+        measured = {}
+        for name, each in DRAGS.items():
+            to_mark, to_figures = _dragged(browser, address, *each, "[window.marks, window.figures]", PLANNED)
+            # Counted by itself: looking through all components takes time of its own.
+            drawn = _dragged(browser, address, *each, "window.drawn", COUNT) / STEPS
+            measured[name] = high_s(to_mark) / 1000, high_s(to_figures) / 1000, len(to_figures), drawn
         browser.close()
     return measured
 
 
-def _drag(browser, address, shot, station, grip, figures):
+def _dragged(browser, address, shot, station, grip, figures, told, watched):
+    """What the page tells after a drag, to and fro and back to where it began."""
     page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
-    page.add_init_script(COUNT)
+    page.add_init_script(watched)
     page.goto(address)
     page.get_by_role("link", name=re.compile(shot)).click()
     page.get_by_label("Order of work").get_by_role("link", name=station).click()
@@ -99,13 +126,13 @@ def _drag(browser, address, shot, station, grip, figures):
     page.evaluate(WATCH, [page.query_selector(figures), mark.element_handle()])
     page.evaluate("window.drawn = 0")
     for step in range(1, STEPS + 1):
-        page.mouse.move(x + step, y)
+        along = step * STRIDE_PX % (2 * STROKE_PX)
+        page.mouse.move(x + min(along, 2 * STROKE_PX - along), y)
         page.wait_for_timeout(BETWEEN_MS)
-    drawn = page.evaluate("window.drawn") / STEPS
+    answer = page.evaluate(told)
     page.mouse.up()
-    to_mark, to_figures = page.evaluate("[window.marks, window.figures]")
     page.close()
-    return high_s(to_mark) / 1000, high_s(to_figures) / 1000, len(to_figures), drawn
+    return answer
 
 
 def frames_of_rocking(address):

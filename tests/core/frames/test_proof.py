@@ -163,6 +163,19 @@ def test_the_brush_is_needed_on_the_far_side_of_a_jump_as_far_as_the_near_part_i
     assert brush.share == pytest.approx(len(reach) / 160, abs=0.01)
 
 
+def test_small_jumps_and_large_ones_need_the_brush_in_one_picture():
+    depth = np.full((120, 200), 16.0, np.float32)
+    depth[:, :50] = 12.0
+    depth[:, 150:] = 2.0
+    brush = needs_brush(depth, 2.0)
+    reach = np.flatnonzero(brush.mask[60])
+    # Beside four steps on the left, beside fourteen on the right; each as far as its own near part is blurred.
+    small, large = reach[reach < 100], reach[reach >= 100]
+    assert (small.min() >= 50, large.max() < 150) == (True, True)
+    assert 2 <= len(small) <= 8
+    assert 10 <= len(large) <= 22
+
+
 def test_a_slope_needs_no_brush_and_suits_the_merge_by_depth():
     depth = np.tile(np.linspace(0, 11, 160, dtype=np.float32), (120, 1))
     brush = needs_brush(depth, 2.7)
