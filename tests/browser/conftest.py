@@ -21,6 +21,8 @@ PATIENCE_MS = 20_000
 expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [
     "--no-sandbox",
+    # Drawn by the processor in any case: through a made-up graphics card it takes a tenth longer.
+    "--disable-gpu",
     "--disable-quic",
     "--no-first-run",
     "--disable-background-networking",

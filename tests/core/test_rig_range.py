@@ -57,6 +57,13 @@ def test_every_size_between_the_least_and_the_most_is_reached(f, closest, shorte
     assert rig.focused(float(shares[0]) * closest).magnification() == pytest.approx(wanted, rel=5e-3)
 
 
+def test_settings_of_a_ring_run_from_its_far_end_to_its_near_one_and_are_one_where_there_is_none():
+    assert Rig((Prime(100.0, 0.0, 1.0),)).ring(5).tolist() == [0.0, 0.25, 0.5, 0.75, 1.0]
+    for_large_sizes = Prime(20.0, 1.0, 5.0, farthest_magnification=1.0)
+    assert Rig((for_large_sizes,)).ring(3).tolist() == [1.0, 3.0, 5.0]
+    assert Rig((Prime(100.0), Tube(50.0))).ring(5).tolist() == [0.0]
+
+
 def test_bellows_shut_and_a_ring_that_makes_it_smaller():
     """Nearer focus behind +8 gives less: with the bellows shut the ring reaches below what infinity gives."""
     rig = Rig((CloseUpLens(8.0), ZOOM_AT_ITS_LONG_END, Bellows(40.0, 150.0)))

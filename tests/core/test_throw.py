@@ -108,7 +108,7 @@ def test_a_thin_lens_is_followed_by_the_formula_of_thin_lenses():
 def test_where_the_ring_does_not_reach_its_tables_are_empty_and_say_how_far_it_goes():
     too_near = followed(380.0)
     assert too_near.places.size == 0
-    assert too_near.nearest == pytest.approx(20.0)
+    assert (too_near.nearest, too_near.depth) == (pytest.approx(20.0), 20.0)
     assert not too_near.spans(0.0, 1.0)
 
 

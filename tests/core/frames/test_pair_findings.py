@@ -4,20 +4,40 @@ import numpy as np
 import pytest
 
 from just_plane.core.frames.check.findings import pair_findings
+from just_plane.core.frames.check.moving import Moved
 from just_plane.core.frames.check.pairs import Pairs
 
 COUNT = 14
 
 
-def said(shift, turn=0.0):
-    """Findings of fifteen frames whose pairs move by these px to the right; they sway by 0.02 px up and down."""
-    aside = np.zeros((COUNT, 2))
-    aside[:, 1] = 0.02 * (-1.0) ** np.arange(COUNT)
-    for pair, (right, down) in shift.items():
+def told(count=COUNT, *, shift=(), turn=(), likeness=(), steps=(), parts=(), blind=(), usual=0.9, across=1000):
+    """Findings of pairs that are as always but where something is given: pair to value. The view sways by 0.02 px.
+
+    Shifts are px right and down; turns degrees; likeness is what it is more or less than usual, in shares of that.
+    """
+    aside, turns, alike, found = np.zeros((count, 2)), np.zeros(count), np.full(count, usual), np.ones(count)
+    aside[:, 1] = 0.02 * (-1.0) ** np.arange(count)
+    moved = [None] * count
+    for pair, (right, down) in dict(shift).items():
         aside[pair] += (right, down)
-    pairs = Pairs(np.full(COUNT, 0.9), aside, np.full(COUNT, turn), np.full(COUNT, 1.004), np.zeros(COUNT))
-    found = pair_findings(pairs, list(range(COUNT + 1)), np.ones(COUNT), 2, [None] * COUNT, 1000)
-    return [(one.code, one.frame, one.amount) for one in found]
+    for pair, degrees in dict(turn).items():
+        turns[pair] = np.radians(degrees)
+    for pair, more in dict(likeness).items():
+        alike[pair] = usual * (1 + more)
+    for pair, far in dict(steps).items():
+        found[pair] = far
+    for pair, part in dict(parts).items():
+        moved[pair] = part
+    pairs = Pairs(alike, aside, turns, np.full(count, 1.004), np.zeros(count))
+    return pair_findings(pairs, list(range(count + 1)), found, 2, moved, across, blind)
+
+
+def said(shift):
+    return [(one.code, one.frame, one.amount) for one in told(shift=shift)]
+
+
+def codes(**what):
+    return [(one.code, one.frame) for one in told(**what)]
 
 
 def test_a_view_that_sways_a_little_is_no_knock():
@@ -37,3 +57,103 @@ def test_two_small_moves_one_after_the_other_the_same_way_are_no_knock():
     # A view that goes and comes back was knocked, and what is plain is one whatever comes after it.
     assert [code for code, _, _ in said({6: (0.5, 0.0), 7: (-0.5, 0.0)})] == ["bump", "bump"]
     assert [frame for _, frame, _ in said({6: (2.0, 0.0), 7: (0.5, 0.0)})] == [7, 8]
+    # Nor are three.
+    assert said({5: (0.4, 0.0), 6: (0.5, 0.0), 7: (0.45, 0.0)}) == []
+    assert said({6: (0.4, 0.0), 7: (0.5, 0.0)}) == []
+
+
+def test_seven_frames_do_not_tell_what_is_usual():
+    assert codes(count=6, shift={3: (40.0, 0.0)}) == []
+    assert codes(count=7, shift={3: (40.0, 0.0)}) == [("bump", 4)]
+
+
+@pytest.mark.parametrize(
+    ("likeness", "step", "missing"),
+    [
+        # A sign of it, and a step that was found wide: as many as it says, less one.
+        (-0.065, 2.0, 1),
+        (-0.065, 3.0, 2),
+        (-0.065, 1.45, 1),
+        (-0.055, 2.0, None),
+        (-0.065, 1.35, None),
+        # A plain sign is believed against the step; a very plain one is two, where the step does not say one.
+        (-0.135, 1.0, 1),
+        (-0.125, 1.0, None),
+        (-0.26, 1.0, 2),
+        (-0.24, 1.0, 1),
+        (-0.26, 2.0, 1),
+        (-0.26, 2.2, 2),
+        # A step that could not be found.
+        (-0.135, np.nan, 1),
+        (-0.26, np.nan, 2),
+        (-0.1, np.nan, None),
+    ],
+)
+def test_a_skipped_step_by_its_sign_and_by_the_step_found(likeness, step, missing):
+    found = told(likeness={6: likeness}, steps={6: step})
+    expected = [] if missing is None else [("skipped_step", 7, 6, float(missing), "steps")]
+    assert [(one.code, one.frame, one.before, one.amount, one.unit) for one in found] == expected
+
+
+@pytest.mark.parametrize(
+    ("likeness", "step", "missing"), [(-0.24, 1.0, None), (-0.19, np.nan, 1), (-0.17, np.nan, None), (-0.3, np.nan, 1)]
+)
+def test_where_noise_has_a_say_a_sign_is_believed_only_with_a_step_or_without_any(likeness, step, missing):
+    found = told(likeness={6: likeness}, steps={6: step}, usual=0.7)
+    assert [one.amount for one in found] == ([] if missing is None else [missing])
+
+
+def test_a_sign_must_stand_out_of_what_the_stack_does_anyway():
+    """Likeness that goes up and down by 0.03 spreads by about that: five spreads of it are more than 0.15."""
+    restless = {pair: 0.03 * (-1.0) ** pair for pair in range(COUNT)}
+    assert codes(likeness=restless | {6: -0.15}) == []
+    assert codes(likeness=restless | {6: -0.6}) == [("skipped_step", 7)]
+
+
+def test_a_frame_too_dark_or_shaken_tells_nothing_of_steps():
+    plain = {"likeness": {6: -0.2}, "steps": {6: 2.0}}
+    assert codes(**plain) == [("skipped_step", 7)]
+    assert codes(**plain, blind={6}) == codes(**plain, blind={7}) == []
+    assert codes(**plain, blind={5, 8}) == [("skipped_step", 7)]
+
+
+def test_a_knock_silences_a_skipped_step_that_was_not_found_wide():
+    """What is not laid right is less like: the sign is the knock's own."""
+    assert codes(likeness={6: -0.2}, shift={6: (1.0, 0.0)}) == [("bump", 7)]
+    assert codes(likeness={6: -0.2}, turn={6: 0.08}) == [("rotation", 7)]
+
+
+def test_beside_a_step_found_wide_a_knock_must_be_plain():
+    wide = {"likeness": {6: -0.1}, "steps": {6: 2.0}}
+    assert codes(**wide, shift={6: (1.4, 0.0)}, turn={6: 0.09}) == [("skipped_step", 7)]
+    assert codes(**wide, shift={6: (1.6, 0.0)}) == [("skipped_step", 7), ("bump", 7)]
+    assert codes(**wide, turn={6: 0.11}) == [("skipped_step", 7), ("rotation", 7)]
+
+
+def test_a_turn_is_told_in_degrees_when_it_shows_at_the_edge():
+    (found,) = told(turn={6: -0.06})
+    assert (found.code, found.frame, found.before, found.unit) == ("rotation", 7, 6, "deg")
+    assert found.amount == pytest.approx(-0.06)
+    assert codes(turn={6: 0.045}) == []
+    # A quarter of a pixel at 100 px from the middle is 0.14 degrees.
+    assert codes(turn={6: 0.13}, across=200) == []
+    assert codes(turn={6: 0.15}, across=200) == [("rotation", 7)]
+
+
+@pytest.mark.parametrize(
+    ("likeness", "step", "is_one"), [(0.05, 0.3, True), (0.03, 0.3, False), (0.05, 0.4, False), (0.05, 0.0, True)]
+)
+def test_a_frame_taken_twice_is_hardly_a_step_away_and_more_like(likeness, step, is_one):
+    found = told(likeness={6: likeness}, steps={6: step})
+    assert [(one.code, one.frame, one.before, one.amount) for one in found] == [("duplicate", 7, 6, step)] * is_one
+
+
+def test_a_part_that_moved_is_told_in_px_of_the_full_frame_unless_there_is_a_plainer_cause():
+    part = Moved(shift=(3.0, -4.0), place=(30.0, 10.0), share=0.02)
+    (found,) = told(parts={6: part})
+    assert (found.code, found.frame, found.before, found.unit) == ("moved", 7, 6, "px")
+    assert found.amount == pytest.approx(2 * 5.0)
+    # Of two pixels that became one the middle lies between them.
+    assert found.place == pytest.approx((60.5, 20.5))
+    for cause in ({"shift": {6: (1.0, 0.0)}}, {"likeness": {6: -0.2}}, {"turn": {6: 0.08}}, {"blind": {7}}):
+        assert "moved" not in [code for code, _ in codes(parts={6: part}, **cause)]
