@@ -10,8 +10,6 @@ from timing import high_s
 BUILT = Path(__file__).parents[2] / "src" / "just_plane" / "web" / "page"
 STEPS = 80
 BETWEEN_MS = 60
-STRIDE_PX, STROKE_PX = 1, 40
-"""Between two moves, and from one turn of the hand to the next: a hand goes to and fro."""
 
 # Counts components that did work, in every commit, as React tells its developer tools.
 COUNT = """
@@ -108,7 +106,7 @@ def drag_on_the_page(address):
 
 
 def _dragged(browser, address, shot, station, grip, figures, told, watched):
-    """What the page tells after a drag, to and fro and back to where it began."""
+    """What the page tells after a drag."""
     page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
     page.add_init_script(watched)
     page.goto(address)
@@ -126,8 +124,7 @@ def _dragged(browser, address, shot, station, grip, figures, told, watched):
     page.evaluate(WATCH, [page.query_selector(figures), mark.element_handle()])
     page.evaluate("window.drawn = 0")
     for step in range(1, STEPS + 1):
-        along = step * STRIDE_PX % (2 * STROKE_PX)
-        page.mouse.move(x + min(along, 2 * STROKE_PX - along), y)
+        page.mouse.move(x + step, y)
         page.wait_for_timeout(BETWEEN_MS)
     answer = page.evaluate(told)
     page.mouse.up()

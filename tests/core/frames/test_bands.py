@@ -91,3 +91,10 @@ def test_likeness_looks_only_where_it_is_told_to_and_at_nothing_finds_nothing():
     assert likeness(first, second, ~left) == pytest.approx(-1)
     assert likeness(first, second, np.zeros_like(left)) == 0
     assert likeness(first, np.zeros_like(first)) == 0
+
+
+@pytest.mark.parametrize("sigma", [3.0, 12.0])
+def test_of_grain_a_bell_curve_leaves_what_its_area_says(sigma):
+    """1 / (2 sqrt(pi) sigma) of independent pixels, by way of fewer pixels too: none of them may be left out."""
+    grain = np.random.default_rng(5).standard_normal((SIDE, SIDE)).astype(np.float32)
+    assert smoothed(grain, sigma).std() == pytest.approx(1 / (2 * np.sqrt(np.pi) * sigma), rel=0.25)

@@ -5,8 +5,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from just_plane.core.frames.comb import comb_along
-from just_plane.core.frames.spectrum import evened
+from just_plane.core.frames.comb import _finest, comb_along
+from just_plane.core.frames.spectrum import SQUARE, evened
 
 SIZE = (320, 460)
 
@@ -128,3 +128,11 @@ def test_strokes_at_uneven_places_are_no_comb():
         if at < SIZE[1] - 4:
             frame[:, at : at + 4] = 20
     assert found(frame, 16.0) is None
+
+
+@pytest.mark.parametrize("off", [-0.7, -0.2, 0.0, 0.4, 0.74])
+@pytest.mark.parametrize("pace", [1 / 9.3, 1 / 24.7])
+def test_a_pace_is_found_between_the_samples_of_the_spectrum(pace, off):
+    """A wave of forty turns and more in a window that ends softly: its spectrum peaks at its own pace."""
+    profile = 3 + np.cos(2 * np.pi * pace * np.arange(1000) + 0.7)
+    assert _finest(profile, 0, 1000, pace + off / SQUARE) == pytest.approx(pace, rel=1e-4)
