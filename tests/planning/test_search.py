@@ -218,6 +218,31 @@ def test_a_kit_too_large_to_try_says_what_was_left_out(monkeypatch):
     assert "left out" not in ask(SHELF, 40.0, carried_only=False).bounds
 
 
+def test_of_rows_alike_in_light_and_pieces_the_one_with_most_room_comes_first():
+    """1.15x: the ring does the rest behind any one tube, for the same light; a shorter one leaves more room."""
+    results = [each for each in ask(kit_of("macro-60", "tube-12", "tube-20", "tube-31"), 31.3).results if each.fits]
+    assert [ids(each) for each in results[:3]] == [["macro-60", f"tube-{length}"] for length in (12, 20, 31)]
+    assert [each.working_distance_mm for each in results[:3]] == sorted(
+        (each.working_distance_mm for each in results[:3]), reverse=True
+    )
+    light = [each.stops_lost for each in results[:3]]
+    assert max(light) - min(light) < 0.1
+
+
+@pytest.mark.parametrize("width", [6.0, 12.0, 40.0])
+def test_no_two_rows_read_alike(width):
+    """6 mm: zooms near 120 mm are all set to it behind the objective, and a turned lens is held by either ring."""
+    results = ask(SHELF, width, 10.0, carried_only=False).results
+    read = [(each.title, round(each.working_distance_mm, 1), round(each.stops_lost, 1)) for each in results]
+    assert len(set(read)) == len(read) > 3
+
+
+def test_of_two_rings_that_hold_a_turned_lens_the_one_without_a_step_ring_is_told():
+    kit = kit_of("manual-28", "reversing-49", "reversing-52", "step-49-52", "bellows-40-150")
+    turned = [ids(each) for each in ask(kit, 6.0, 10.0).results if each.rig[0].reversed]
+    assert turned == [["~manual-28", "reversing-49", "bellows-40-150"]]
+
+
 def test_of_rows_alike_in_light_the_one_with_fewer_pieces_comes_first():
     """Extension costs by the size it gives, whichever tubes hold it open: what is left to choose by is the handling."""
     results = [found for found in ask(kit_of("macro-60", "tube-12", "tube-20", "tube-31"), 24.0).results if found.fits]

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from just_plane.contract.search import SearchAnswer
+from just_plane.contract.search import FoundRig, SearchAnswer
 from just_plane.contract.shot import FramingByWidth
 from just_plane.planning.kit.bounds import worth_trying
 from just_plane.planning.kit.combinations import ADDED_GLASS, BOUNDS
@@ -21,6 +21,8 @@ MOST_SHOWN = 24
 MUCH_ROOM = 1.02
 LITTLE_LIGHT = 0.05
 """How many times the room, and how many stops, make a row with more pieces in it worth them."""
+ALIKE = 0.1
+"""Stops: rows that cost as much to so much of one are alike, and the one with most room goes first."""
 
 
 def search(kit, asked, wording):
@@ -60,7 +62,10 @@ def search(kit, asked, wording):
     ranked = map(candidates.candidate, _ranked(candidates, asked, aim).tolist())
     results = [found for each in _few_of_each(ranked, aim) if (found := exact.found(each))]
     results.sort(key=lambda found: _order(found, asked, aim))
-    results = results[:MOST_SHOWN]
+    told: dict[tuple, FoundRig] = {}
+    for found in results:
+        told.setdefault(_told(found), found)
+    results = list(told.values())[:MOST_SHOWN]
     return SearchAnswer(
         tried=tried,
         bounds=_bounds(tried, left_out),
@@ -85,8 +90,8 @@ def _tried(rows, near, aim):
 
 
 def _cost(lost, pieces, added_glass):
-    """What a row costs, in halves: a stop of light, a piece to put on, and glass that the lens was not made with."""
-    return 0.5 * (lost + pieces + added_glass)
+    """What a row costs, in tenths of a stop: its light, and as much as one for each piece, and for glass more."""
+    return np.rint((lost + pieces + added_glass) / ALIKE)
 
 
 def _ranked(tried, asked, aim):
@@ -99,7 +104,7 @@ def _ranked(tried, asked, aim):
         "light": tried.lost,
         "pieces": tried.pieces,
     }[asked.order]
-    return np.lexsort((first, tried.room < asked.room_mm * (1 - 1e-6), tried.off > FITS))
+    return np.lexsort((-tried.room, first, tried.room < asked.room_mm * (1 - 1e-6), tried.off > FITS))
 
 
 def _few_of_each(candidates, aim):
@@ -130,6 +135,15 @@ def _adds_nothing(candidate, other, aim):
     )
 
 
+def _told(found):
+    """What is read of a row: of those alike in it, held by other rings or with their zoom set alike, one is enough."""
+    return found.title, round(found.working_distance_mm, 1), round(found.stops_lost, 1), found.f_number
+
+
+def _added_glass(row):
+    return sum(placed.gear.kind in ADDED_GLASS for placed in row)
+
+
 def _order(found, asked, aim):
     if aim.look_for == "closest":
         return (not found.room_enough, -found.magnification)
@@ -140,13 +154,12 @@ def _order(found, asked, aim):
         return (beside,)
     pieces = len(found.rig)
     first = {
-        "best": _cost(found.stops_lost, pieces, sum(placed.gear.kind in ADDED_GLASS for placed in found.rig))
-        + 0.5 * len(found.against),
+        "best": _cost(found.stops_lost, pieces + len(found.against), _added_glass(found.rig)),
         "room": -found.working_distance_mm,
         "light": found.stops_lost,
         "pieces": pieces,
     }[asked.order]
-    return (not found.fits, not found.room_enough, first, beside)
+    return (not found.fits, not found.room_enough, first, -found.working_distance_mm, beside)
 
 
 def _headline(results, tried, gear, kit, asked, wording):
