@@ -214,6 +214,13 @@ def test_a_kit_too_large_to_try_says_what_was_left_out(monkeypatch):
     answer = ask(SHELF, 40.0, carried_only=False)
     assert re.search(r"This kit makes [\d,]+ rows: [\d,]+ with the most pieces were left out", answer.bounds)
     assert all(len(found.rig) <= 4 for found in answer.results)
+    # Where nothing comes near, what is tried instead is what is counted.
+    far = ask(SHELF, 1e-3, carried_only=False)
+    made, left_out = (
+        int(number.replace(",", "")) for number in re.findall(r"([\d,]+)(?: rows:| with)", far.bounds)[-2:]
+    )
+    assert far.tried == made - left_out
+    assert made == sum(len(group.extensions) for group in groups(list(GEAR.values())))
     monkeypatch.undo()
     assert "left out" not in ask(SHELF, 40.0, carried_only=False).bounds
 

@@ -51,13 +51,13 @@ def search(kit, asked, wording):
     rows = rows_on(asked.body, gear)
     aim = Aim(asked.look_for, wanted, asked.room_mm)
     near, left_out = worth_trying(rows.outlook, wanted if asked.look_for == "frame" else None)
-    tried = int(rows.outlook.rows.sum()) - left_out
     candidates = _tried(rows, near, aim)
     if not len(candidates) and asked.look_for == "frame":
         # Nothing comes near: the nearest there is.
         aim = replace(aim, within=math.inf)
         near, left_out = worth_trying(rows.outlook, None)
         candidates = _tried(rows, near, aim)
+    tried = int(rows.outlook.rows.sum()) - left_out
     exact = Exactly(base, asked, measured, wording)
     ranked = map(candidates.candidate, _ranked(candidates, asked, aim).tolist())
     results = [found for each in _few_of_each(ranked, aim) if (found := exact.found(each))]
