@@ -216,9 +216,8 @@ def test_a_kit_too_large_to_try_says_what_was_left_out(monkeypatch):
     assert all(len(found.rig) <= 4 for found in answer.results)
     # Where nothing comes near, what is tried instead is what is counted.
     far = ask(SHELF, 1e-3, carried_only=False)
-    made, left_out = (
-        int(number.replace(",", "")) for number in re.findall(r"([\d,]+)(?: rows:| with)", far.bounds)[-2:]
-    )
+    numbers = re.search(r"makes ([\d,]+) rows: ([\d,]+) with", far.bounds).groups()
+    made, left_out = (int(number.replace(",", "")) for number in numbers)
     assert far.tried == made - left_out
     assert made == sum(len(group.extensions) for group in groups(list(GEAR.values())))
     monkeypatch.undo()
