@@ -104,6 +104,17 @@ def test_the_far_one_early_means_less_tilt():
     assert next_setting(WANTED[:2], found[:2], WANTED[:2])[0] < WANTED.tilt
 
 
+def test_two_points_across_the_tilt_that_are_sharp_where_they_should_be_change_nothing():
+    """They say nothing of the slope along the azimuth: there the scale is believed."""
+    asked = tilt_for_plane(F, 420.0, 0.3, 0.0)
+    points = np.array([(20.0, y, 420.0 + 0.3 * 20.0) for y in (-30.0, 25.0)])
+    found = setting_from_rail(F, asked, points, [0.0, 0.0])
+    assert tuple(found) == pytest.approx(tuple(asked), abs=1e-9)
+    # Sharp a millimetre nearer, both: the plane lies so much nearer, and slopes as it did.
+    nearer = setting_from_rail(F, asked, points, [1.0, 1.0])
+    assert tuple(nearer) == pytest.approx(tuple(tilt_for_plane(F, 419.0, 0.3, 0.0)), abs=1e-9)
+
+
 def test_points_at_one_place_of_the_frame_say_nothing():
     with pytest.raises(OutOfDomainError) as refused:
         setting_from_rail(F, WANTED, [(1, 1, 400), (1, 1, 405)], [0, 1])

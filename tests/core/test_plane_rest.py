@@ -116,3 +116,15 @@ def test_of_a_plane_off_its_axis_a_mechanism_lays_the_part_along_it_to_either_si
         # Down or up by the part of the slope that runs that way; what runs across stays where it is.
         assert laid.fit.slope_y == pytest.approx(side * along, rel=0.05)
         assert laid.fit.slope_x == pytest.approx(0, abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("magnification", "behind", "effective", "f_number"),
+    # Alone at half size f/8 works as f/12; a 2x converter doubles that again; at infinity a lens is what it is.
+    [(0.5, 1.0, 12.0, 8.0), (0.5, 2.0, 24.0, 8.0), (0.0, 1.0, 5.6, 5.6), (1.0, 1.4, 28.0, 10.0)],
+)
+def test_the_f_number_of_a_tilting_lens_is_what_its_own_size_and_a_converter_leave(
+    magnification, behind, effective, f_number
+):
+    lens = TiltingLens(90.0, 300.0, magnification, behind, 0.14, 0.0, False, None, None)
+    assert lens.f_number(effective) == pytest.approx(f_number)

@@ -1,4 +1,5 @@
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -128,6 +129,32 @@ def test_worst_contrast_of_a_stack_is_the_lowest_of_many_points(depth, overlap, 
     assert way.worst_contrast == pytest.approx(seen.min(), abs=0.01)
     assert seen[int(np.argmin(np.abs(points - way.worst_at)))] == pytest.approx(way.worst_contrast, abs=0.02)
     assert 0 <= way.worst_at <= depth
+
+
+def test_a_stack_is_held_still_for_from_its_first_exposure_to_its_last():
+    """Settle 2 s, exposure 0.5 s, recovery 0.5 s: 3 s from one exposure to the next, and the last one itself."""
+    plan = rail_stack(4.0, 0.8, 0.5)
+    frames = FramesView(0.5, 300.0, 8.4, 0.02)
+    way = stacked(view(), "rail", 5.6, frames, plan, 0.5, PACE)
+    assert way.hold == pytest.approx(3.0 * (plan.frames - 1) + 0.5)
+    # What a frame blurs at its own edge is no time: the same at any pace.
+    slow = stacked(view(), "rail", 5.6, frames, plan, 0.5, Pace(settle=20.0, recovery=0.5))
+    assert (slow.hold, slow.edge_blur) == (pytest.approx(21.0 * (plan.frames - 1) + 0.5), way.edge_blur)
+
+
+def test_of_ways_alike_in_all_else_the_one_with_more_contrast_is_better_and_then_the_quicker():
+    one = Way("rail", 8.0, 12.0, (0.0, 1.0), (Band(0.0, 2.0),), 1.0, 0.5, 0.0, 6.0)
+    merits = [
+        merit(way, 0.2)
+        for way in (
+            one,
+            replace(one, worst_contrast=0.52, time=9.0),
+        )
+    ]
+    assert ranked(merits) == [1, 0]
+    # What nobody sees (half a thousandth) does not count before the time.
+    hardly = [merit(way, 0.2) for way in (one, replace(one, worst_contrast=0.5004, time=9.0))]
+    assert ranked(hardly) == [0, 1]
 
 
 def test_a_stack_that_ends_far_past_a_thin_subject_is_judged_by_the_subject():

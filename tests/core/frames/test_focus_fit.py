@@ -29,6 +29,8 @@ def test_tiles_lie_where_they_were_put_and_the_bell_is_as_wide_as_it_is():
     assert fit.textured.all()
     assert np.abs(fit.depths - DEPTHS).max() < 0.05
     assert fit.width == pytest.approx(WIDTH, rel=0.03)
+    # The logarithms of the heights that were drawn.
+    assert fit.tops == pytest.approx(np.random.default_rng(3).normal(0, 0.5, len(DEPTHS)), abs=0.05)
 
 
 @pytest.mark.parametrize("step", [0.0, 1.0, 1.5, 2.0, 3.0])
@@ -36,6 +38,7 @@ def test_a_step_that_is_not_as_planned_is_found_and_no_other(step):
     places = PLACES.copy()
     places[6:] += step - 1
     steps = found_steps(bells(DEPTHS, places))
+    assert steps.shape == (COUNT - 1,)
     assert steps[5] == pytest.approx(step, abs=0.15)
     assert np.nanmedian(np.abs(np.delete(steps, 5) - 1)) < 0.1
 
