@@ -30,6 +30,11 @@ def test_frames_that_go_on_past_the_subject_do_not_count_as_covering():
     assert own_stack(1.0, 0.5, frames=6, first=-0.5).covering == 3
 
 
+def test_a_first_frame_behind_the_subject_needs_no_step_to_get_there():
+    assert own_stack(2.0, 0.6, first=2.5).positions == (2.5,)
+    assert own_stack(2.0, 0.6, first=2.5, spare_after=1).positions == pytest.approx((2.5, 3.1))
+
+
 def test_a_count_alone_is_spread_from_end_to_end_in_steps_the_rail_can_do():
     assert spread_step(1.0, 6) == pytest.approx(0.2)
     assert spread_step(1.0, 6, first=0.5) == pytest.approx(0.1)

@@ -184,3 +184,9 @@ def test_points_that_span_are_left_as_they_are():
     spanning, assumed = spanned(points)
     assert not assumed
     assert spanning is points or np.array_equal(spanning, points)
+
+
+def test_a_plane_square_to_the_lens_asks_for_no_tilt_and_faces_nowhere():
+    setting = tilt_for_plane(90.0, 400.0, 0.0, 0.0)
+    assert (setting.tilt, setting.azimuth) == (0.0, 0.0)
+    assert setting.image_distance == pytest.approx(90 * 400 / 310)

@@ -91,6 +91,14 @@ def test_spare_frames_of_a_ring_lie_outside():
     assert stack.frames == stack.covering + 3
 
 
+def test_every_step_of_a_ring_starts_where_the_last_one_ended():
+    """Depth of field 1 + z/10 at z, half of it a step: z' = 1.05 z + 0.5, so z_k = 10 (1.05^k - 1)."""
+    plan = ring_stack(4.0, lambda place: 1 + place / 10, 0.5, spare_before=1, spare_after=2)
+    # 10 (1.05^7 - 1) = 4.07 is the first at 4 mm or beyond; the one before zero steps by its own half millimetre.
+    assert plan.positions == pytest.approx([-0.5, *(10 * (1.05**k - 1) for k in range(10))])
+    assert (plan.covering, plan.frames) == (8, 11)
+
+
 @pytest.mark.parametrize("plan", [rail_stack, lambda t, d, o: ring_stack(t, lambda _: d, o)])
 def test_a_stack_without_end_is_refused(plan):
     with pytest.raises(OutOfDomainError, match=f"more than {MOST_FRAMES} frames"):

@@ -142,6 +142,19 @@ def test_a_stack_is_held_still_for_from_its_first_exposure_to_its_last():
     assert (slow.hold, slow.edge_blur) == (pytest.approx(21.0 * (plan.frames - 1) + 0.5), way.edge_blur)
 
 
+def test_frames_that_differ_hold_what_each_would_alone():
+    """Sizes 0.5 and 0.45, works as f/12 and f/11.6, pupil 300 and 310 mm: limits by similar triangles at the pupil."""
+    plan = rail_stack(1.4, 2.0, 0.3)
+    assert plan.positions == pytest.approx([0.0, 1.4])
+    sizes, pupils, works_as = np.array([0.5, 0.45]), np.array([300.0, 310.0]), np.array([12.0, 11.6])
+    way = stacked(view(), "ring", 8.0, FramesView(sizes, pupils, works_as, np.full(2, 0.02)), plan, 0.5, PACE)
+    for band, place, m, pupil, ne in zip(way.bands, plan.positions, sizes, pupils, works_as, strict=True):
+        # A point t behind the plane blurs by m^2 p t / (ne (p + t)); one t before it by the same with p - t.
+        far, near = band.far - place, place - band.near
+        assert m**2 * pupil * far / (ne * (pupil + far)) == pytest.approx(0.02)
+        assert m**2 * pupil * near / (ne * (pupil - near)) == pytest.approx(0.02)
+
+
 def test_of_ways_alike_in_all_else_the_one_with_more_contrast_is_better_and_then_the_quicker():
     one = Way("rail", 8.0, 12.0, (0.0, 1.0), (Band(0.0, 2.0),), 1.0, 0.5, 0.0, 6.0)
     merits = [

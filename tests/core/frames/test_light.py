@@ -145,3 +145,17 @@ def test_pairs_are_measured_in_the_middle_of_the_view():
         1.01 * (100 * np.sin(turn) + 60 * np.cos(turn)) - 60,
     )
     assert pairs.shift[0] == pytest.approx(expected)
+
+
+def test_everything_said_of_light_is_in_ev():
+    lights = ([0.0] * 6 + [-3.0] + [0.0] * 6, [0.0] * 6 + [0.2] * 6, np.linspace(0.0, 0.2, 12))
+    told = [
+        one
+        for light in lights
+        for one in light_findings(np.asarray(light), list(range(len(light))), "rail", np.ones(len(light) - 1))[0]
+    ]
+    assert [(one.code, one.unit) for one in told] == [
+        ("dead_flash", "EV"),
+        ("light_jump", "EV"),
+        ("light_drift", "EV"),
+    ]
