@@ -125,11 +125,16 @@ def test_a_caution_is_put_aside_and_stays_aside(praline):
     expect(page.get_by_role("button", name=re.compile("Put aside: Infinity"))).to_be_visible()
 
 
+def search_for(page, width):
+    """Ask for a frame of a width: the search beside the bench."""
+    page.get_by_text("its width").click()
+    type_into(page, "Frame width", width)
+    return page.get_by_role("region", name="Search the kit")
+
+
 def test_the_search_is_one_step_from_the_bench(praline):
     page = praline
-    page.get_by_text("its width").click()
-    type_into(page, "Frame width", "18")
-    found = page.get_by_role("region", name="Search the kit")
+    found = search_for(page, "18")
     expect(found.get_by_role("heading")).to_contain_text("gets 18 mm")
     type_into(page, "Room at least", "900")
     expect(found.get_by_role("heading")).to_contain_text("Nothing gets 18 mm with that much room")
@@ -149,9 +154,7 @@ def test_the_search_is_one_step_from_the_bench(praline):
 def test_nothing_written_at_the_rig_lies_on_anything_else_written(praline):
     """Short lenses before long bellows: little room, and names longer than what they name."""
     page = praline
-    page.get_by_text("its width").click()
-    type_into(page, "Frame width", "3.6")
-    found = page.get_by_role("region", name="Search the kit")
+    found = search_for(page, "3.6")
     expect(found.get_by_role("heading")).to_contain_text("Nothing gets 3.6 mm with that much room")
     takes = found.get_by_role("button", name=re.compile("^Take it: .*bellows"))
     expect(takes.first).to_be_visible()

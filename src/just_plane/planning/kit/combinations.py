@@ -44,12 +44,17 @@ class Group:
 
     @property
     def added_glass(self):
-        """Those of them that are glass which the lens was not made with."""
-        return sum(placed.gear.kind in ADDED_GLASS for placed in (*self.front, *self.before, *self.behind))
+        """How many of them are glass that the lens was not made with; extensions hold none."""
+        return added_glass((*self.front, *self.before, *self.behind))
 
     def row(self, index):
         """The pieces of one row, subject to sensor."""
         return [*self.front, self.lens, *self.before, *self.extensions.pieces(index), *self.behind]
+
+
+def added_glass(row):
+    """How many pieces of a row are glass that the lens was not made with (sequence of Placed): int."""
+    return sum(placed.gear.kind in ADDED_GLASS for placed in row)
 
 
 def groups(gear):

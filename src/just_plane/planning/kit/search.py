@@ -8,7 +8,7 @@ import numpy as np
 from just_plane.contract.search import FoundRig, SearchAnswer
 from just_plane.contract.shot import FramingByWidth
 from just_plane.planning.kit.bounds import worth_trying
-from just_plane.planning.kit.combinations import ADDED_GLASS, BOUNDS
+from just_plane.planning.kit.combinations import BOUNDS, added_glass
 from just_plane.planning.kit.exactly import FITS, Exactly
 from just_plane.planning.kit.on_body import rows_on
 from just_plane.planning.kit.trial import NONE_TRIED, Aim, candidates_of, joined
@@ -140,10 +140,6 @@ def _told(found):
     return found.title, round(found.working_distance_mm, 1), round(found.stops_lost, 1), found.f_number
 
 
-def _added_glass(row):
-    return sum(placed.gear.kind in ADDED_GLASS for placed in row)
-
-
 def _order(found, asked, aim):
     if aim.look_for == "closest":
         return (not found.room_enough, -found.magnification)
@@ -154,7 +150,7 @@ def _order(found, asked, aim):
         return (beside,)
     pieces = len(found.rig)
     first = {
-        "best": _cost(found.stops_lost, pieces + len(found.against), _added_glass(found.rig)),
+        "best": _cost(found.stops_lost, pieces + len(found.against), added_glass(found.rig)),
         "room": -found.working_distance_mm,
         "light": found.stops_lost,
         "pieces": pieces,
