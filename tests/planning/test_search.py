@@ -235,6 +235,14 @@ def test_of_rows_alike_in_light_and_pieces_the_one_with_most_room_comes_first():
     assert max(light) - min(light) < 0.1
 
 
+@pytest.mark.parametrize("look_for", ["frame", "closest", "widest"])
+def test_objectives_with_nothing_to_put_behind_them_are_said_to_need_it(look_for):
+    answer = ask(kit_of("objective-10", "objective-4-finite"), 6.0, 10.0, look_for=look_for)
+    assert (answer.tried, answer.results) == (0, [])
+    assert answer.headline == "An objective needs a lens, tubes or bellows behind it, and none is on the table today."
+    assert ask(kit_of("objective-4-finite", "bellows-40-150"), 10.0, look_for=look_for).tried > 0
+
+
 @pytest.mark.parametrize("width", [6.0, 12.0, 40.0])
 def test_no_two_rows_read_alike(width):
     """6 mm: zooms near 120 mm are all set to it behind the objective, and a turned lens is held by either ring."""

@@ -163,6 +163,8 @@ def _headline(results, tried, gear, kit, asked, wording):
     if not any(piece.kind in LENS_KINDS for piece in gear):
         has_one = any(piece.gear.kind in LENS_KINDS for piece in kit.pieces)
         return "No lens of the kit is on the table today." if has_one else "There is no lens in the kit to search with."
+    if not tried:
+        return "An objective needs a lens, tubes or bellows behind it, and none is on the table today."
     if asked.look_for != "frame" and results:
         return _end(results[0], asked, wording)
     good = [found for found in results if found.fits and found.room_enough]
