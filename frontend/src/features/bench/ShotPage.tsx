@@ -8,7 +8,7 @@ import { LinkButton } from "../../controls/Button";
 import { Compare } from "../compare/Compare";
 import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
-import { SaveWord, savingOf, type SaveWordProps } from "../../shot/editing/SaveBar";
+import { SaveWord, savingOf, standsAgainst, type SaveWordProps } from "../../shot/editing/SaveBar";
 import { BenchContext, sentence, type OnTheBench } from "../../shot/ShotContext";
 import { isStation, keepStation, lastStation, STATIONS, type StationId } from "../../shot/stations";
 import { StationPanel } from "./StationPanel";
@@ -171,7 +171,11 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
       <Page>
         <ShotBar name={shot.name} {...savingOf(editing)} reachable={planned.reachable} />
         <ShotTape bench={bench} station={station} refused={refused} />
-        <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
+        {standsAgainst(editing, planned.reachable) ? (
+          <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
+        ) : (
+          <span />
+        )}
         <Columns>
           <CalmPanel bench={bench} station={station} shotId={kept.id} />
           {comparing ? (

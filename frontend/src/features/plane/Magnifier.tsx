@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { memo, useId } from "react";
 import { useTheme } from "styled-components";
 import type { PointAnswer } from "../../api/types";
 
@@ -13,7 +13,8 @@ interface MagnifierProps {
 }
 
 /** What lies under the point, five times as large, in the corner away from it. */
-export function Magnifier({ photograph, point, width, height }: MagnifierProps) {
+export const Magnifier = memo(function Magnifier(props: MagnifierProps) {
+  const { photograph, point, width, height } = props;
   const theme = useTheme();
   const clip = useId();
   const side = Math.min(SIDE, width / 3, height / 2);
@@ -43,4 +44,4 @@ export function Magnifier({ photograph, point, width, height }: MagnifierProps) 
       />
     </g>
   );
-}
+});

@@ -2,6 +2,7 @@ import { memo } from "react";
 import styled from "styled-components";
 import { Button } from "../../controls/Button";
 import type { Editing } from "./useEditing";
+import type { LeftBehind } from "./useLeftBehind";
 
 const Bar = styled.div`
   display: flex;
@@ -79,64 +80,81 @@ interface BarProps extends SaveProps {
   onBringBack?: () => void;
 }
 
+type Standing = "conflict" | "gone" | "waiting" | "refused" | "removed" | "left" | null;
+
+/** What stands against keeping the draft, the gravest first; null: nothing. */
+export function standsAgainst(
+  { saveState, said, kept, left }: SaveProps["editing"],
+  reachable: boolean,
+): Standing {
+  if (saveState === "conflict" || saveState === "gone") return saveState;
+  if (!reachable || saveState === "waiting") return "waiting";
+  if (saveState === "refused" && said) return "refused";
+  if (kept.removed) return "removed";
+  return left.drafts.length ? "left" : null;
+}
+
 /** What must be decided or waited for before the draft can be kept, in the words of whoever refused it. */
 export function SaveBar({ editing, reachable, onKeepAsNew, onBringBack }: BarProps) {
-  const { saveState, said, kept, left } = editing;
-  if (saveState === "conflict") {
-    return (
-      <Bar role="alert">
-        <p>This was changed in another window. What you did here is not lost: choose.</p>
-        <Button onPress={editing.keepMine}>Keep mine; theirs stays one undo away</Button>
-        <Button onPress={editing.takeTheirs}>Take theirs</Button>
-      </Bar>
-    );
+  const { said, left, keepMine, takeTheirs } = editing;
+  switch (standsAgainst(editing, reachable)) {
+    case "conflict":
+      return (
+        <Bar role="alert">
+          <p>This was changed in another window. What you did here is not lost: choose.</p>
+          <Button onPress={keepMine}>Keep mine; theirs stays one undo away</Button>
+          <Button onPress={takeTheirs}>Take theirs</Button>
+        </Bar>
+      );
+    case "gone":
+      return (
+        <Bar role="alert">
+          <p>{said || "It is not kept here any more."} What you see is held in this browser.</p>
+          {onKeepAsNew ? <Button onPress={onKeepAsNew}>Keep it as a new one</Button> : null}
+        </Bar>
+      );
+    case "waiting":
+      return (
+        <Bar role="alert">
+          <p>
+            {said && reachable ? `${said} ` : "The program is not answering. "}
+            Your changes are held in this browser and are saved as soon as that is possible.
+          </p>
+        </Bar>
+      );
+    case "refused":
+      return (
+        <Bar role="alert">
+          <p>Not saved: {said} The next change is tried again.</p>
+        </Bar>
+      );
+    case "removed":
+      return (
+        <Bar role="alert">
+          <p>This was put away, in another window or before. It is kept there, and so is what you change.</p>
+          {onBringBack ? <Button onPress={onBringBack}>Bring it back</Button> : null}
+        </Bar>
+      );
+    case "left":
+      return <LeftDraft {...left} />;
+    case null:
+      return <span />;
   }
-  if (saveState === "gone") {
-    return (
-      <Bar role="alert">
-        <p>{said || "It is not kept here any more."} What you see is held in this browser.</p>
-        {onKeepAsNew ? <Button onPress={onKeepAsNew}>Keep it as a new one</Button> : null}
-      </Bar>
-    );
-  }
-  if (!reachable || saveState === "waiting") {
-    return (
-      <Bar role="alert">
-        <p>
-          {said && reachable ? `${said} ` : "The program is not answering. "}
-          Your changes are held in this browser and are saved as soon as that is possible.
-        </p>
-      </Bar>
-    );
-  }
-  if (saveState === "refused" && said) {
-    return (
-      <Bar role="alert">
-        <p>Not saved: {said} The next change is tried again.</p>
-      </Bar>
-    );
-  }
-  if (kept.removed && onBringBack) {
-    return (
-      <Bar role="alert">
-        <p>This was put away, in another window or before. It is kept there, and so is what you change.</p>
-        <Button onPress={onBringBack}>Bring it back</Button>
-      </Bar>
-    );
-  }
-  const [draft] = left.drafts;
-  if (draft) {
-    return (
-      <Bar role="alert">
-        <p>
-          Another window left a draft of this unsaved
-          {draft.at ? `, ${new Date(draft.at).toLocaleString()}` : ""}
-          {left.drafts.length > 1 ? ` (and ${left.drafts.length - 1} more)` : ""}.
-        </p>
-        <Button onPress={() => left.take(draft.key)}>Take it up; this one stays one undo away</Button>
-        <Button onPress={() => left.drop(draft.key)}>Throw it away</Button>
-      </Bar>
-    );
-  }
-  return <span />;
+}
+
+/** A draft that another window left, to be taken up or thrown away. */
+function LeftDraft({ drafts, take, drop }: LeftBehind) {
+  const [draft] = drafts;
+  if (!draft) return null;
+  return (
+    <Bar role="alert">
+      <p>
+        Another window left a draft of this unsaved
+        {draft.at ? `, ${new Date(draft.at).toLocaleString()}` : ""}
+        {drafts.length > 1 ? ` (and ${drafts.length - 1} more)` : ""}.
+      </p>
+      <Button onPress={() => take(draft.key)}>Take it up; this one stays one undo away</Button>
+      <Button onPress={() => drop(draft.key)}>Throw it away</Button>
+    </Bar>
+  );
 }
