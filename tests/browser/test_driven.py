@@ -24,6 +24,8 @@ def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
     expect(page.get_by_text("The run stands still.")).to_be_visible(timeout=LONG)
     expect(page.get_by_text("card is full")).to_be_visible()
     page.get_by_role("button", name="Go on").first.click()
+    # What stops them is pressed in one place.
+    expect(page.get_by_role("button", name="Pause")).to_have_count(1)
     expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
     # Each frame was looked at as it came: the knock is told, with its picture.
     expect(page.get_by_text("The view jumped by")).to_be_visible(timeout=LONG)
@@ -60,3 +62,5 @@ def test_a_second_window_sees_the_devices_work(page, open_page, server):
     page.get_by_role("button", name="Let them work").click()
     expect(other.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
     expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
+    page.get_by_role("link", name="Check them").click()
+    expect(page.get_by_role("heading", name="Can the set come down?")).to_be_visible()

@@ -57,7 +57,7 @@ def test_what_is_refused_stays_in_the_field_and_undo_goes_back(pod_page, complai
 def test_a_frame_out_of_reach_says_what_the_rig_gives(pod_page):
     station(pod_page, "Reach")
     type_into(pod_page, "Magnification", "4:1")
-    expect(pod_page.locator("main")).to_contain_text("4× is beyond this rig: it gives 0× to 1×. Add a tube")
+    expect(pod_page.locator("main")).to_contain_text("4× is beyond this rig: it gives at most 1×. Add a tube")
     expect(tape(pod_page, "Reach")).to_contain_text("no reach")
     assert "NaN" not in pod_page.content()
     type_into(pod_page, "Magnification", "1:2")

@@ -119,6 +119,11 @@ def test_a_magnification_out_of_reach_is_refused_with_the_range(m, code):
     assert refusal.value.code == code
 
 
+def test_a_rig_that_goes_to_infinity_says_the_most_it_gives():
+    with pytest.raises(UnreachableError, match=r"4x is beyond this rig: it gives at most 1x\."):
+        Rig((prime_from_data_sheet(100, 310, 1.0),)).at_magnification(4.0)
+
+
 def test_settings_asked_together_agree_with_settings_asked_singly():
     rig = Rig((CloseUpLens(2), prime_from_data_sheet(100, 310, 1.0, 1.3), Tube(12), Teleconverter(1.4, 18), Tube(8)))
     together = rig.focused(np.array([0.0, 0.3, 1.0])).imaging()

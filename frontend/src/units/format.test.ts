@@ -1,5 +1,16 @@
 import { expect, it } from "vitest";
-import { decimalsFor, doubted, editable, figures, fixed, length, percent, seconds, size } from "./format";
+import {
+  decimalsFor,
+  doubted,
+  editable,
+  figures,
+  fixed,
+  length,
+  lightLost,
+  percent,
+  seconds,
+  size,
+} from "./format";
 import { parseQuantity, type Kind } from "./parse";
 
 it.each([
@@ -30,6 +41,14 @@ it("lengths take the unit chosen, and micrometres where they belong", () => {
   expect([length(-3e-7, "mm"), length(1e-9, "in")]).toEqual(["0 mm", "0 in"]);
   expect(size(72, 48, "mm")).toBe("72 × 48 mm");
 });
+
+it.each([
+  [1.34, "−1.3"],
+  [0.04, "0"],
+  [0, "0"],
+  [-0.04, "0"],
+  [-0.66, "+0.7"],
+])("%f stops of light lost read %s", (stops, text) => expect(lightLost(stops)).toBe(text));
 
 it("all is said only of all", () => {
   expect(percent(0.9999)).toBe("99 %");

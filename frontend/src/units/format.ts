@@ -55,6 +55,12 @@ export function stop(fNumber: number): string {
   return `f/${figures(fNumber)}`;
 }
 
+/** Light lost in stops, as it stands in a column: "−1.3"; "0" where it rounds to none. */
+export function lightLost(stops: number): string {
+  const rounded = stops.toFixed(1);
+  return Number(rounded) === 0 ? "0" : rounded.startsWith("-") ? `+${rounded.slice(1)}` : `−${rounded}`;
+}
+
 export function times(magnification: number): string {
   return `${figures(magnification)}×`;
 }

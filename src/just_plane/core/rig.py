@@ -215,6 +215,8 @@ class Rig:
         if not smallest - slack <= magnification <= largest + slack:
             more = magnification > largest
             reach = "{smallest} to {largest}" if smallest < largest - slack else "{largest} only"
+            if smallest <= slack < largest:
+                reach = "at most {largest}"
             raise UnreachableError(
                 "magnification.beyond" if more else "magnification.below",
                 quantity="magnification",

@@ -1,7 +1,7 @@
 import styled from "styled-components";
 import { usePreferences } from "../../look/preferences";
 import { FigureTable } from "../../controls/FigureTable";
-import { length, times } from "../../units/format";
+import { length, lightLost, times } from "../../units/format";
 import { Lead, Section } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
 
@@ -37,7 +37,7 @@ export function Orders() {
               </td>
               <td>{times(order.magnification)}</td>
               <td>{length(order.working_distance_mm, units)}</td>
-              <td>−{order.stops_lost.toFixed(1)}</td>
+              <td>{lightLost(order.stops_lost)}</td>
             </tr>
           ))}
         </tbody>

@@ -38,7 +38,7 @@ export function RigDrawing() {
   if (!reach) {
     return (
       <Box ref={box}>
-        <Nothing>{plan ? "Nothing can be drawn yet; the row of pieces says why." : ""}</Nothing>
+        <Nothing>{plan ? "Nothing can be drawn yet; what is marked at the left says why." : ""}</Nothing>
       </Box>
     );
   }

@@ -9,7 +9,7 @@ import { Check } from "../../controls/Check";
 import { Pick } from "../../controls/Pick";
 import { QuantityField } from "../../controls/QuantityField";
 import { by } from "../../controls/steps";
-import { length, stop, times } from "../../units/format";
+import { length, lightLost, stop, times } from "../../units/format";
 import { useSize } from "../../drawing/useSize";
 import { useBench } from "../../shot/ShotContext";
 import { RigThumb } from "./RigThumb";
@@ -230,7 +230,7 @@ export function Search() {
                 <small>at {stop(result.f_number)}</small>
               </Figure>
               <Figure title={`of light lost at ${stop(result.f_number)}`}>
-                −{Math.abs(result.stops_lost).toFixed(1)}
+                {lightLost(result.stops_lost)}
               </Figure>
               <Button aria-label={`Take it: ${result.title}`} onPress={() => put(result)}>
                 Take it

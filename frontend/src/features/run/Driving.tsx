@@ -1,7 +1,8 @@
 import { useEffect, useRef } from "react";
-import styled from "styled-components";
+import styled, { css } from "styled-components";
 import { sentenceOf } from "../../api/client";
-import { Button } from "../../controls/Button";
+import type { Run } from "../../api/types";
+import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead } from "../../controls/panel";
 import { usePreferences } from "../../look/preferences";
@@ -21,11 +22,19 @@ const Figure = styled.output`
   letter-spacing: -0.03em;
 `;
 
-const Main = styled(Button)`
+const large = css`
   width: 100%;
   min-height: 72px;
   margin: 12px 0 8px;
   font-size: 20px;
+`;
+
+const Main = styled(Button)`
+  ${large}
+`;
+
+const MainLink = styled(LinkButton)`
+  ${large}
 `;
 
 const Row = styled.div`
@@ -40,7 +49,6 @@ export function Driving({ running }: { running: Running }) {
   const { run, tell, drive, busy, error } = running;
   const { units } = usePreferences();
   const next = run?.next_frame ?? null;
-  const paused = run?.state === "paused";
   const act = run && next !== null ? mainButton(run) : null;
   const press = () => {
     if (!run || !act || busy) return;
@@ -83,37 +91,11 @@ export function Driving({ running }: { running: Running }) {
           </Main>
         </>
       ) : (
-        <AnswerBox>
-          <strong>{run.state === "stopped" ? "This run was stopped." : "All frames are taken."}</strong>
-          {run.state === "stopped"
-            ? "What was taken stays counted."
-            : "Look through them at Check before the set comes down."}
-        </AnswerBox>
+        <Ended run={run} />
       )}
       {error ? <Lead role="alert">{sentenceOf(error)}</Lead> : null}
       <AsTheyCome run={run} />
-      <Row>
-        <Button
-          onPress={() => tell(run.devices.camera === "hand" ? "once_more" : "retake", last)}
-          isDisabled={
-            busy || last < 0 || run.state === "stopped" || (run.driven && run.devices.rail !== "hand")
-          }
-        >
-          Once more
-        </Button>
-        <Button onPress={() => tell("paused")} isDisabled={busy || run.state !== "running"}>
-          Pause
-        </Button>
-        <Button onPress={() => step && tell("skipped", step.frame)} isDisabled={busy || !step || paused}>
-          Leave it out
-        </Button>
-        <Button
-          onPress={() => tell("stopped")}
-          isDisabled={busy || run.state === "stopped" || run.state === "finished"}
-        >
-          Stop here
-        </Button>
-      </Row>
+      <Besides running={running} pausedAbove={act?.act === "pause"} />
       <FactList
         rows={[
           ["taken", `${takenCount(run)} of ${run.plan.steps.length}`],
@@ -166,4 +148,64 @@ function useSpace(act: () => void) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   });
+}
+
+/** What is to be done once nothing is left to take. */
+function Ended({ run }: { run: Run }) {
+  if (run.state === "stopped") {
+    return (
+      <AnswerBox>
+        <strong>This run was stopped.</strong>
+        What was taken stays counted.
+      </AnswerBox>
+    );
+  }
+  return (
+    <>
+      <AnswerBox>
+        <strong>All frames are taken.</strong>
+        Look through them before the set comes down.
+      </AnswerBox>
+      <MainLink data-weight="main" href={`/shots/${run.shot_id}/check`}>
+        Check them
+      </MainLink>
+    </>
+  );
+}
+
+/** What else can be done with the run; pausing comes last, where the large button does not do it. */
+function Besides({ running, pausedAbove }: { running: Running; pausedAbove: boolean }) {
+  const { run, tell, busy } = running;
+  if (!run) return null;
+  const next = run.next_frame;
+  const last = lastTaken(run);
+  return (
+    <Row>
+      <Button
+        onPress={() => tell(run.devices.camera === "hand" ? "once_more" : "retake", last)}
+        isDisabled={
+          busy || last < 0 || run.state === "stopped" || (run.driven && run.devices.rail !== "hand")
+        }
+      >
+        Once more
+      </Button>
+      <Button
+        onPress={() => tell("skipped", next)}
+        isDisabled={busy || next === null || run.state === "paused"}
+      >
+        Leave it out
+      </Button>
+      <Button
+        onPress={() => tell("stopped")}
+        isDisabled={busy || run.state === "stopped" || run.state === "finished"}
+      >
+        Stop here
+      </Button>
+      {run.state === "running" && !pausedAbove ? (
+        <Button onPress={() => tell("paused")} isDisabled={busy}>
+          Pause
+        </Button>
+      ) : null}
+    </Row>
+  );
 }
