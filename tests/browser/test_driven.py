@@ -30,6 +30,11 @@ def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
     # Each frame was looked at as it came: the knock is told, with its picture.
     expect(page.get_by_text("The view jumped by")).to_be_visible(timeout=LONG)
     expect(page.get_by_role("img", name="Frame 19 as it came")).to_be_visible()
+    # What was seen in one run is not said of the next.
+    page.get_by_role("button", name="Begin").click()
+    expect(page.get_by_role("heading", name=re.compile("Next: frame 1 of"))).to_be_visible()
+    expect(page.get_by_text("last looked at")).to_have_count(0)
+    expect(page.get_by_text("The view jumped by")).to_have_count(0)
 
 
 def test_one_hand_turns_the_rail_and_space_releases(page, server):

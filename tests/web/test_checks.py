@@ -114,6 +114,23 @@ def test_frames_made_up_for_a_shot_are_checked_by_its_numbers(served):
     assert results_folder(store.jobs.folder, store.jobs.get(job["job_id"]).request_key).exists()
 
 
+def test_a_check_of_before_a_run_is_not_what_came_of_it(served):
+    client = served[0]
+    shots = client.get("/api/shots?units=mm").get_json()["shots"]
+    shot = next(one for one in shots if one["name"].startswith("Ganache"))["shot_id"]
+    made = client.post(f"/api/shots/{shot}/practice-frames", json={"faults": ["bump"]}).get_json()
+    asked = {"folder": made["folder"], "shot_id": shot, "numbers": made["numbers"]}
+    _ended(client, client.post("/api/checks", json=asked).get_json()["job_id"])
+    run = client.post(f"/api/shots/{shot}/runs", json={"way": "rail"}).get_json()
+    watched = {"number": 0, "press": "press-000000", "folder": made["folder"]}
+    assert client.post(f"/api/runs/{run['run_id']}/watch", json=watched).status_code == 200
+    entry = client.get(f"/api/log?shot={shot}").get_json()["entries"][0]
+    assert (entry["run_id"], entry["done"]["folder"], entry["out"]) == (run["run_id"], made["folder"], None)
+    again = _ended(client, client.post("/api/checks", json=asked).get_json()["job_id"])
+    entry = client.get(f"/api/log?shot={shot}").get_json()["entries"][0]
+    assert (entry["out"]["job_id"], entry["out"]["frames"]) == (again["job_id"], 6)
+
+
 def test_more_frames_than_a_question_waits_for_are_left_to_the_devices(served):
     client = served[0]
     shots = client.get("/api/shots?units=mm").get_json()["shots"]

@@ -65,3 +65,11 @@ it.each([
   ["/stack/overlap", "stack"],
   ["/elsewhere", null],
 ])("%s belongs to %s", (field, station) => expect(stationOf(field)).toBe(station));
+
+it("a look at frames taken before a run says nothing of the run's", () => {
+  const report = { gaps: [], verdict: { may_come_down: true, answer: "", action: "" } };
+  const said = (before: boolean) =>
+    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, before }).check;
+  expect(said(false)).toEqual({ answer: "all there", small: "may come down", trouble: false });
+  expect(said(true)).toEqual({ answer: "—", small: "not looked at yet", trouble: false });
+});

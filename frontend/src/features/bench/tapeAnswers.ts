@@ -11,8 +11,9 @@ export interface TapeAnswer {
   trouble: boolean;
 }
 
-/** The last check, as far as the tape speaks of it. */
+/** The last check, as far as the tape speaks of it; `before` the last run, whose frames it has not seen. */
 export interface Checked {
+  before: boolean;
   state: Job["state"];
   report: Pick<CheckReport, "gaps" | "verdict"> | null;
 }
@@ -103,7 +104,8 @@ function runAnswer(run: Run): TapeAnswer {
 /** What the last look through the frames says. */
 function checkAnswer(checked: Checked | null): TapeAnswer {
   if (!checked) return { answer: "—", small: "no frames yet", trouble: false };
-  const { state, report } = checked;
+  const { state, report, before } = checked;
+  if (before) return { answer: "—", small: "not looked at yet", trouble: false };
   if (state === "failed") return { answer: "failed", small: "needs attention", trouble: true };
   if (!report)
     return {

@@ -8,7 +8,10 @@ import { Proofs } from "./Proofs";
 import { Strips } from "./Strips";
 import { treads } from "./treads";
 import { ThroughFrames } from "./ThroughFrames";
-import { useCheck } from "./useCheck";
+import { Button } from "../../controls/Button";
+import { useRun } from "../../shot/useRun";
+import { isOfBefore } from "./before";
+import { isOpen, useCheck } from "./useCheck";
 
 const Area = styled.section`
   display: grid;
@@ -44,11 +47,14 @@ const Below = styled.div`
   overflow: auto;
 `;
 
-const Empty = styled.p`
+const Empty = styled.div`
   margin: 80px auto;
   max-width: 420px;
   color: ${({ theme }) => theme.soft};
   text-align: center;
+  button {
+    margin-top: 14px;
+  }
 `;
 
 const VIEWS = [
@@ -71,12 +77,24 @@ function Found({ report }: { report: CheckReport }) {
 /** The frames as they were found: what is sharp where, and the proofs made of them. */
 export function CheckArea({ shotId }: { shotId: string }) {
   const { job, report, loading } = useCheck(shotId);
+  const { run } = useRun(shotId);
+  const [older, setOlder] = useState(false);
   const [view, setView] = useState<View>("measured");
   const [place, setPlace] = useState<Place | null>(null);
   if (!report || !job) {
     return (
       <Area>
         {loading ? null : <Empty>No frames were looked through yet. Name their folder on the left.</Empty>}
+      </Area>
+    );
+  }
+  if (isOfBefore(job, run) && !isOpen(job) && !older) {
+    return (
+      <Area>
+        <Empty>
+          The frames of the last run are not looked through yet. Name their folder on the left.
+          <Button onPress={() => setOlder(true)}>Show what was found before this run</Button>
+        </Empty>
       </Area>
     );
   }

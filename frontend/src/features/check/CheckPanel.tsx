@@ -6,10 +6,12 @@ import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead, Section } from "../../controls/panel";
 import { Fold } from "../../controls/Fold";
+import { useRun } from "../../shot/useRun";
 import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
 import { KeepStep } from "./KeepStep";
 import { MoreFrames } from "./MoreFrames";
+import { isOfBefore } from "./before";
 import { useCheck, isOpen, type Check, type Looked } from "./useCheck";
 import { factsOf, METHOD_WORDS } from "./words";
 
@@ -38,7 +40,10 @@ const Takeaways = styled.div`
 export function CheckPanel({ shotId }: { shotId: string }) {
   const check = useCheck(shotId);
   const { job, report } = check;
+  const { run } = useRun(shotId);
   const [again, setAgain] = useState(false);
+  const before = isOfBefore(job, run);
+  const looked = report && job ? { report, job, check, shotId } : null;
   return (
     <>
       <Heading>Can the set come down?</Heading>
@@ -50,19 +55,30 @@ export function CheckPanel({ shotId }: { shotId: string }) {
           {job.remedy}
         </AnswerBox>
       ) : null}
-      {report && job ? <Answered report={report} job={job} check={check} shotId={shotId} /> : null}
+      {before && !isOpen(job) ? (
+        <AnswerBox>
+          <strong>The frames of the last run are not looked through yet.</strong>
+        </AnswerBox>
+      ) : looked ? (
+        <Answered {...looked} />
+      ) : null}
       {!job && !check.loading ? (
         <Lead>
           Every frame is measured before the set is taken down: what is sharp in none, what moved, what is
           missing.
         </Lead>
       ) : null}
-      {isOpen(job) || check.loading ? null : report ? (
+      {isOpen(job) || check.loading ? null : before ? (
+        <>
+          <FromFolder key={run?.run_id} check={check} shotId={shotId} at={run?.folder ?? ""} />
+          {looked ? <FoundBefore {...looked} /> : null}
+        </>
+      ) : report ? (
         <Fold title="Other frames, or again" isOpen={again} onOpenChange={setAgain}>
-          <FromFolder check={check} shotId={shotId} />
+          <FromFolder check={check} shotId={shotId} at={job?.folder ?? ""} />
         </Fold>
       ) : (
-        <FromFolder check={check} shotId={shotId} />
+        <FromFolder check={check} shotId={shotId} at={job?.folder ?? ""} />
       )}
     </>
   );
@@ -125,7 +141,17 @@ function PlanNow({ job, check }: { job: Job; check: Check }) {
   );
 }
 
-function Answered({ report, job, check, shotId }: Looked) {
+/** What the look before the last run said: of other frames, and nothing is asked of the run by it. */
+function FoundBefore(looked: Looked) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Fold title="What was found before this run" isOpen={open} onOpenChange={setOpen}>
+      <Answered {...looked} before />
+    </Fold>
+  );
+}
+
+function Answered({ report, job, check, shotId, before = false }: Looked & { before?: boolean }) {
   const { verdict } = report;
   const file = (kind: string) => `/api/jobs/${job.job_id}/files/${kind}`;
   const { folder, methods, slabs } = job;
@@ -135,8 +161,12 @@ function Answered({ report, job, check, shotId }: Looked) {
         <strong>{verdict.answer}</strong>
         {verdict.action}
       </AnswerBox>
-      <PlanNow job={job} check={check} />
-      <MoreFrames report={report} job={job} check={check} shotId={shotId} />
+      {before ? null : (
+        <>
+          <PlanNow job={job} check={check} />
+          <MoreFrames report={report} job={job} check={check} shotId={shotId} />
+        </>
+      )}
       <Findings
         report={report}
         putBack={job.put_back}

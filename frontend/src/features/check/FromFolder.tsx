@@ -32,9 +32,9 @@ const FAULTS = [
   { id: "light_drift", label: "light that drifts" },
 ] as const;
 
-/** Which frames to look at, and which proofs to make of them. */
-export function FromFolder({ check, shotId }: { check: Check; shotId: string }) {
-  const [folder, setShown] = useState(check.job?.folder ?? "");
+/** Which frames to look at, those in `at` to begin with, and which proofs to make of them. */
+export function FromFolder({ check, shotId, at }: { check: Check; shotId: string; at: string }) {
+  const [folder, setShown] = useState(at);
   // The field is taken over in the same moment as the form is sent: what counts is what was typed last.
   const typed = useRef(folder);
   const setFolder = (text: string) => {
@@ -48,8 +48,8 @@ export function FromFolder({ check, shotId }: { check: Check; shotId: string }) 
   const { run } = useRun(shotId);
   const demo =
     useQuery({ queryKey: ["alive"], queryFn: () => dataOf(api.GET("/api/alive")) }).data?.demo ?? false;
-  const begin = (numbers: StackNumbers | null = null, at = typed.current) =>
-    check.start.mutate({ folder: at.trim(), methods, numbers, plan: planned ? "shot" : "none", slabs });
+  const begin = (numbers: StackNumbers | null = null, where = typed.current) =>
+    check.start.mutate({ folder: where.trim(), methods, numbers, plan: planned ? "shot" : "none", slabs });
   const toggle = (method: ProofMethod, on: boolean) =>
     setMethods(on ? [...methods, method] : methods.filter((each) => each !== method));
   return (

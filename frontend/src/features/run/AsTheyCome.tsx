@@ -24,7 +24,7 @@ export function AsTheyCome({ run }: { run: Run }) {
   const seen = useQuery({
     queryKey: ["looks", run.run_id, run.files.filter(Boolean).length],
     enabled: run.folder !== null && run.files.some(Boolean),
-    placeholderData: (last) => last,
+    placeholderData: (last, before) => (before?.queryKey[1] === run.run_id ? last : undefined),
     refetchInterval: (query) => (query.state.data?.more ? AGAIN_MS : false),
     queryFn: () => dataOf(api.GET("/api/runs/{run_id}/looks", { params: { path: { run_id: run.run_id } } })),
   });

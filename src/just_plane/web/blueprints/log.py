@@ -194,10 +194,12 @@ def _told(entry, *, lately=True):
 
 
 def _came_out(entry, done, known):
-    """What the last check of its folder found, where that is new; None where there is nothing new."""
+    """What the last check of its folder since it began found, where that is new; None where there is nothing new."""
     if done.folder is None:
         return None
     for job in store().jobs.of_document(entry.document_id):
+        if job.asked_at < entry.made_at:
+            return None  # of the frames of a run before it, which came into the same folder
         if job.kind != "check" or job.state != "done" or request_of(job)["folder"] != done.folder:
             continue
         if known is not None and known.job_id == job.job_id:
