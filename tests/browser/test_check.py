@@ -144,7 +144,7 @@ def test_a_look_that_a_killed_server_broke_off_is_finished_by_the_next(page, ser
     # It says nothing of the frames of a run that is begun after it.
     station(page, "Run")
     page.get_by_role("button", name="Begin").click()
-    expect(tape(page, "Check")).to_contain_text("not looked at yet")
+    expect(tape(page, "Check")).to_contain_text("no frames yet")
     station(page, "Check")
     expect(page.get_by_text("The frames of the last run are not looked through yet.").first).to_be_visible()
     expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_have_count(0)

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import type { Plan, Shot, WayAnswer } from "../../api/types";
+import type { Plan, Run, Shot, WayAnswer } from "../../api/types";
 import { STATIONS, stationOf } from "../../shot/stations";
 import { tapeAnswers } from "./tapeAnswers";
 
@@ -68,8 +68,12 @@ it.each([
 
 it("a look at frames taken before a run says nothing of the run's", () => {
   const report = { gaps: [], verdict: { may_come_down: true, answer: "", action: "" } };
-  const said = (before: boolean) =>
-    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, before }).check;
+  const said = (before: boolean, taken = 0) =>
+    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, before }, {
+      times_taken: [taken, 0],
+      state: "running",
+    } as Run).check;
   expect(said(false)).toEqual({ answer: "all there", small: "may come down", trouble: false });
-  expect(said(true)).toEqual({ answer: "—", small: "not looked at yet", trouble: false });
+  expect(said(true)).toEqual({ answer: "—", small: "no frames yet", trouble: false });
+  expect(said(true, 1)).toEqual({ answer: "—", small: "not looked at yet", trouble: false });
 });

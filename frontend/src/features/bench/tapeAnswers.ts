@@ -72,7 +72,7 @@ export function tapeAnswers(
     ),
     light: say("light", ...lightWords(light, aperture, way)),
     run: run ? runAnswer(run) : say("run", ...runPlanned(way)),
-    check: checkAnswer(checked),
+    check: checkAnswer(checked, run),
     log: say("log", ...logWords(entries)),
   };
 }
@@ -102,10 +102,11 @@ function runAnswer(run: Run): TapeAnswer {
 }
 
 /** What the last look through the frames says. */
-function checkAnswer(checked: Checked | null): TapeAnswer {
-  if (!checked) return { answer: "—", small: "no frames yet", trouble: false };
+function checkAnswer(checked: Checked | null, run: Run | null): TapeAnswer {
+  const none = { answer: "—", small: "no frames yet", trouble: false };
+  if (!checked) return none;
   const { state, report, before } = checked;
-  if (before) return { answer: "—", small: "not looked at yet", trouble: false };
+  if (before) return run?.times_taken.some(Boolean) ? { ...none, small: "not looked at yet" } : none;
   if (state === "failed") return { answer: "failed", small: "needs attention", trouble: true };
   if (!report)
     return {

@@ -92,8 +92,8 @@ export function CheckArea({ shotId }: { shotId: string }) {
     return (
       <Area>
         <Empty>
-          The frames of the last run are not looked through yet. Name their folder on the left.
-          <Button onPress={() => setOlder(true)}>Show what was found before this run</Button>
+          <p>What was looked through last are frames of before this run.</p>
+          <Button onPress={() => setOlder(true)}>Show what was found in them</Button>
         </Empty>
       </Area>
     );
