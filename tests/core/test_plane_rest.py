@@ -82,6 +82,16 @@ def test_no_smaller_turn_would_do(angle_deg, azimuth):
             assert less.setting is None or less.fit.largest_deviation > 1e-3
 
 
+@pytest.mark.parametrize("scale_behind", [0.8, 1.3])
+def test_rolled_by_a_quarter_turn_is_a_mechanism_at_rest_the_other_way(scale_behind):
+    upright, points = replace(lens(), scale_behind=scale_behind), plane_points(20, 0.4)
+    one, other = rolled(upright, points), lay_plane(replace(upright, rest=ACROSS), points)
+    assert (one.fit.slope_x, one.fit.slope_y, one.fit.z0) == pytest.approx(
+        (other.fit.slope_x, other.fit.slope_y, other.fit.z0), rel=1e-9
+    )
+    assert one.setting == other.setting
+
+
 def test_a_mechanism_that_turns_needs_only_the_angle_beyond_its_reach():
     # 40 degrees; sin 6 z0 / f = 0.366: it follows 20.1 degrees at this distance.
     turn = least_turn(lens(turns=True), plane_points(40, math.pi / 2), fit_plane(plane_points(40, math.pi / 2)))

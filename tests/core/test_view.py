@@ -204,6 +204,28 @@ def test_noise_alone_is_not_marked():
     assert sharp_edges(noise, 0.01, sharp_ratio(0.03, 8.0, 0.006)).mean() < 0.02
 
 
+@pytest.mark.parametrize("noise", [0.005, 0.01])
+def test_an_edge_that_stands_out_of_noise_is_marked(noise):
+    """A step of five times the noise is one that any eye sees."""
+    threshold = sharp_ratio(5 * PITCH, 0.5 * PITCH / 0.00055, PITCH)
+    marked = sharp_edges(step_at(2.5, 5 * noise, noise, 5), noise, threshold)
+    assert marked[20:60, 58:62].mean() > 0.9
+
+
+def test_between_two_marks_what_comes_nearer_to_the_plane_of_focus_comes_up_sharper():
+    """Seen from a mark, drawn past it: along 0.9 mm and -0.9 mm are drawn from the same one."""
+    view, lens = live_view(), focus_of_rig(0.6, 8.0, 200.0)
+    sharpness, blur = [], []
+    for along in (-0.9, 0.9):
+        looked_at = sight(along)._replace(grid=Grid(120, 160, 0.06), image_distance=120.0)
+        rows = slice(90, 120)  # where it is nearest, on one side of the plane of focus
+        drawn = view.light(looked_at, lens, 8.0).mean(axis=2)[rows]
+        sharpness.append(float(np.abs(np.diff(drawn, axis=0)).mean()))
+        blur.append(float(blur_now(view.scene, looked_at, lens)[rows].mean()))
+    assert (sharpness[0] > 1.02 * sharpness[1]) == (blur[0] < blur[1])
+    assert abs(math.log(sharpness[0] / sharpness[1])) > 0.02
+
+
 def test_marks_of_a_whole_frame_are_not_called_the_depth_of_field():
     assert honest_marks(0.03, 0.006)
     assert not honest_marks(0.03, 0.056)

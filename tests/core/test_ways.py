@@ -155,6 +155,15 @@ def test_frames_that_differ_hold_what_each_would_alone():
         assert m**2 * pupil * near / (ne * (pupil - near)) == pytest.approx(0.02)
 
 
+def test_a_frame_that_is_sharp_to_infinity_says_so_and_the_one_beside_it_how_far():
+    """Far off, a point blurs by m^2 p / ne: 0.0125 mm in the first frame, less than allowed, 0.05 in the second."""
+    plan = rail_stack(1.4, 2.0, 0.3)
+    sizes, pupils, works_as = np.array([0.01, 0.02]), np.array([1000.0, 1000.0]), np.array([8.0, 8.0])
+    way = stacked(view(), "ring", 8.0, FramesView(sizes, pupils, works_as, np.full(2, 0.02)), plan, 0.5, PACE)
+    assert math.isinf(way.bands[0].far)
+    assert 0.0004 * 1000 * (way.bands[1].far - 1.4) / (8 * (1000 + way.bands[1].far - 1.4)) == pytest.approx(0.02)
+
+
 def test_of_ways_alike_in_all_else_the_one_with_more_contrast_is_better_and_then_the_quicker():
     one = Way("rail", 8.0, 12.0, (0.0, 1.0), (Band(0.0, 2.0),), 1.0, 0.5, 0.0, 6.0)
     merits = [

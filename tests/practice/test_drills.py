@@ -225,3 +225,12 @@ def test_what_is_said_of_first_and_last_frame(begun, ended, said, enough):
     pressed = [round((end + by * drill.depth) / RAIL_CLICK) for end, by in ((near, begun), (far, ended))]
     result = judge(drill, [Setting(rail=at) for at in pressed], 2)
     assert (result.said, result.sharp_enough) == (said, enough)
+
+
+def test_the_rail_starts_anywhere_within_a_third_of_its_travel():
+    """None of a hundred seeds starts past a third of it, to a click; some beyond 0.29 of it, to either side."""
+    rails = [make_drill("ends", seed).knobs[0] for seed in range(100)]
+    assert all(abs(rail.start) <= rail.high / 3 + 1 for rail in rails)
+    shares = [rail.start / rail.high for rail in rails]
+    assert min(shares) < -0.29
+    assert max(shares) > 0.29

@@ -123,6 +123,13 @@ def test_what_is_no_edge_is_refused_with_a_sentence():
     assert "off the pixels" in read_edge(straight)
 
 
+def test_an_even_black_and_an_edge_of_exactly_one_are_told_apart():
+    assert "no edge" in read_edge(np.zeros((120, 160)))
+    seen = edge(7).reshape(200, 8, 260, 8).mean((1, 3))[20:-20, 30:-30]
+    dark, bright = seen.min(), seen.max()
+    assert not isinstance(read_edge((seen - dark) / (bright - dark)), str)
+
+
 def test_a_perfect_lens_needs_no_spread_and_a_soft_one_what_it_has():
     stops = np.array([4.0, 5.6, 8.0, 11.0, 16.0, 22.0])
     modelled = diffraction(NU, 2 * stops) * np.sinc(NU * PITCH)

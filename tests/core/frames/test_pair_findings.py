@@ -51,6 +51,11 @@ def test_a_knock_is_told_with_its_frame_in_px_of_the_full_frame():
     assert said({13: (-0.7, 0.0)}) == [("bump", 14, pytest.approx(2 * 0.7, rel=0.1))]
 
 
+def test_amounts_come_with_their_units():
+    (knock,) = told(shift={6: (0.5, 0.0)})
+    assert knock.unit == "px"
+
+
 def test_two_small_moves_one_after_the_other_the_same_way_are_no_knock():
     # Where nothing is in focus any more, at the end of a stack, frames are laid on each other a little worse.
     assert said({11: (0.4, 0.0), 12: (0.5, 0.0)}) == []

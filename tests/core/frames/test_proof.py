@@ -103,6 +103,14 @@ def test_of_equal_frames_the_earlier_wins_and_a_second_copy_changes_nothing():
     assert (merged(DetailMerge((48, 64)), [picture, picture]) == once).all()
 
 
+def test_how_much_detail_a_place_holds_does_not_depend_on_which_way_round_the_picture_is():
+    picture = np.random.default_rng(4).integers(0, SCALE, (65, 81, 3)).astype(np.int16)
+    straight, turned = levels_of(picture), levels_of(np.ascontiguousarray(picture[::-1, ::-1]))
+    off = np.abs(turned.energy[0][::-1, ::-1] / straight.energy[0] - 1)
+    assert np.median(off) < 1e-4
+    assert off.max() < 0.05  # whole numbers at the rim
+
+
 def test_a_frame_outside_its_window_never_wins_where_another_is_inside():
     sharp = np.random.default_rng(3).uniform(0, 1, (64, 64, 3)).astype(np.float32)
     plain = np.full((64, 64, 3), 0.5, np.float32)

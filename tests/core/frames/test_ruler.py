@@ -68,6 +68,11 @@ def test_whatever_the_spacing_the_angle_and_the_offset(spacing, angle, uneven):
     found_in(picture, spacing, within=3e-3)
 
 
+@pytest.mark.parametrize(("width", "height"), [(180, 150), (150, 190)])
+def test_a_small_frame_is_searched_though_it_cannot_be_made_smaller(width, height):
+    found_in(frame(width, height, spacing=8.0, angle=0.05), 8.0, within=5e-3)
+
+
 def test_the_marks_lie_on_the_ticks():
     picture = frame(spacing=40.0, angle=0.1)
     ruler = find_ruler(picture)

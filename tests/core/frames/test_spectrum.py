@@ -94,6 +94,19 @@ def test_each_wave_is_named_once_and_in_the_half_plane_to_the_right():
     assert [nearest(found, *each) < 0.5 / 256 for each in waves] == [True] * 3
 
 
+@pytest.mark.parametrize("seed", range(6))
+def test_what_stands_out_stands_out_as_well_where_the_frame_lies_on_its_side(seed):
+    """A spectrum is the same seen along rows or columns; frequencies of a half plane come with either sign."""
+    half = np.random.default_rng(seed).exponential(1.0, (65, 65)) ** 3
+    half[np.abs(np.arange(65) - 32) < 6] = 1e-3  # none near an axis, where a peak and its other half are neighbours
+    half[:, np.abs(np.arange(65) - 32) < 6] = 1e-3
+    power = (half + half[::-1, ::-1])[:64, :64]  # the middle at (32, 32), as power spectra have it
+    upright = candidates(power, 5)
+    lying = [(fy, fx) if (fy > 0 or (fy == 0 and fx > 0)) else (-fy, -fx) for fx, fy in candidates(power.T, 5)]
+    unsigned = lambda found: [min((fx, fy), (-fx, -fy)) for fx, fy in found]  # noqa: E731
+    assert np.array(unsigned(lying)) == pytest.approx(np.array(unsigned(upright)), abs=1e-6)
+
+
 def test_one_direction_does_not_fill_the_list():
     # A comb has overtones at 2, 3, 4 and 5 times its pace, all along one line; a fainter wave lies across.
     comb = sum(wave(0.03 * times, 0.0) for times in range(1, 7))

@@ -5,13 +5,14 @@ its clicks, or along any. See docs/derivations/plane.md.
 """
 
 import math
+from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
 
 from just_plane.core.errors import OpticsError
 from just_plane.core.plane.fit import PlaneFit
-from just_plane.core.plane.tilting_lens import Laid, TiltingLens, lay_plane
+from just_plane.core.plane.tilting_lens import Laid, lay_plane
 from just_plane.core.plane.turning import turned_points
 
 TRIED = 65
@@ -82,10 +83,7 @@ def rolled(lens, points):
 
 
 def _quarter_turned(lens):
-    return TiltingLens(
-        lens.focal_length, lens.distance, lens.magnification, lens.scale_behind, lens.limit,
-        math.pi / 2 - lens.rest, lens.turns, lens.click, lens.pivot_behind_node,
-    )  # fmt: skip
+    return replace(lens, rest=math.pi / 2 - lens.rest)
 
 
 def _normal(fit: PlaneFit):
