@@ -184,6 +184,15 @@ def test_small_jumps_and_large_ones_need_the_brush_in_one_picture():
     assert 10 <= len(large) <= 22
 
 
+def test_a_jump_that_a_map_of_depth_smooths_over_four_pixels_is_a_jump():
+    """Six frames in four pixels: within five pixels there are six between near and far, within three only three."""
+    depth = np.tile(np.interp(np.arange(160), [40, 44], [2.0, 8.0]).astype(np.float32), (120, 1))
+    assert needs_brush(depth, 2.0).mask.any()
+    # The same over sixteen is a slope.
+    slope = np.tile(np.interp(np.arange(160), [40, 56], [2.0, 8.0]).astype(np.float32), (120, 1))
+    assert not needs_brush(slope, 2.0).mask.any()
+
+
 def test_a_slope_needs_no_brush_and_suits_the_merge_by_depth():
     depth = np.tile(np.linspace(0, 11, 160, dtype=np.float32), (120, 1))
     brush = needs_brush(depth, 2.7)
