@@ -68,12 +68,11 @@ it.each([
 
 it("a look at frames taken before a run says nothing of the run's", () => {
   const report = { gaps: [], verdict: { may_come_down: true, answer: "", action: "" } };
+  const run = (taken: number) => ({ times_taken: [taken, 0], state: "running" }) as Run;
   const said = (before: boolean, taken = 0) =>
-    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, before }, {
-      times_taken: [taken, 0],
-      state: "running",
-    } as Run).check;
+    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, before }, run(taken)).check;
   expect(said(false)).toEqual({ answer: "all there", small: "may come down", trouble: false });
   expect(said(true)).toEqual({ answer: "—", small: "no frames yet", trouble: false });
   expect(said(true, 1)).toEqual({ answer: "—", small: "not looked at yet", trouble: false });
+  expect(tapeAnswers(shot, null, null, [], "mm", null, run(1)).check.small).toBe("not looked at yet");
 });

@@ -103,10 +103,10 @@ function runAnswer(run: Run): TapeAnswer {
 
 /** What the last look through the frames says. */
 function checkAnswer(checked: Checked | null, run: Run | null): TapeAnswer {
-  const none = { answer: "—", small: "no frames yet", trouble: false };
-  if (!checked) return none;
-  const { state, report, before } = checked;
-  if (before) return run?.times_taken.some(Boolean) ? { ...none, small: "not looked at yet" } : none;
+  const taken = run?.times_taken.some(Boolean) ?? false;
+  const none = { answer: "—", small: taken ? "not looked at yet" : "no frames yet", trouble: false };
+  if (!checked || checked.before) return none;
+  const { state, report } = checked;
   if (state === "failed") return { answer: "failed", small: "needs attention", trouble: true };
   if (!report)
     return {
