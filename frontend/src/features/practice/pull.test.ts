@@ -50,6 +50,27 @@ it("says when a picture does not come, and goes on", async () => {
   expect(pull.isBusy()).toBe(false);
 });
 
+it("lets a picture go when the second after it has come, and all when it is over", async () => {
+  const gone: string[] = [];
+  let made = 0;
+  vi.stubGlobal("URL", {
+    createObjectURL: () => `blob:${++made}`,
+    revokeObjectURL: (src: string) => gone.push(src),
+  });
+  const pull = puller(vi.fn(), vi.fn());
+  for (const focus of [1, 2, 3]) {
+    pull.ask(asked(focus));
+    answers[focus - 1]?.();
+    await settle();
+  }
+  expect(gone).toEqual(["blob:1"]);
+  pull.ask(asked(4));
+  pull.end();
+  answers[3]?.();
+  await settle();
+  expect(gone).toEqual(["blob:1", "blob:2", "blob:3", "blob:4"]);
+});
+
 it("shows nothing once it is over", async () => {
   const shown = vi.fn();
   const pull = puller(shown, vi.fn());

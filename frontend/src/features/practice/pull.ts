@@ -6,11 +6,16 @@ export interface Pulled {
   asked: ViewAsked;
 }
 
+/** As many are kept: the page may still be about to load the one before the last. */
+const KEPT = 2;
+
 /** Asks for pictures and tells of each that comes; `onLost` when one does not. */
 export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) {
   let waiting: ViewAsked | null = null;
   let busy = false;
-  let shown: string | null = null;
+  const kept: string[] = [];
+  const keep = (most: number) =>
+    kept.splice(0, kept.length - most).forEach((src) => URL.revokeObjectURL(src));
   let over = false;
 
   async function pump() {
@@ -27,8 +32,8 @@ export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) 
         });
         if (!answer.ok) throw new Error(String(answer.status));
         const src = URL.createObjectURL(await answer.blob());
-        if (shown) URL.revokeObjectURL(shown);
-        shown = src;
+        kept.push(src);
+        keep(over ? 0 : KEPT);
         if (!over) onPicture({ src, asked });
       } catch {
         if (!over) onLost();
@@ -45,7 +50,7 @@ export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) 
     isBusy: () => busy,
     end() {
       over = true;
-      if (shown) URL.revokeObjectURL(shown);
+      keep(0);
     },
   };
 }
