@@ -8,6 +8,8 @@ export interface Pulled {
 
 /** As many are kept: the page may still be about to load the one before the last. */
 const KEPT = 2;
+/** And the last ones so long after the end: what is on the screen then may just be loading. */
+const LAST_MS = 5000;
 
 /** Asks for pictures and tells of each that comes; `onLost` when one does not. */
 export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) {
@@ -31,10 +33,12 @@ export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) 
           body: JSON.stringify(asked),
         });
         if (!answer.ok) throw new Error(String(answer.status));
-        const src = URL.createObjectURL(await answer.blob());
+        const picture = await answer.blob();
+        if (over) break;
+        const src = URL.createObjectURL(picture);
         kept.push(src);
-        keep(over ? 0 : KEPT);
-        if (!over) onPicture({ src, asked });
+        keep(KEPT);
+        onPicture({ src, asked });
       } catch {
         if (!over) onLost();
       }
@@ -50,7 +54,7 @@ export function puller(onPicture: (pulled: Pulled) => void, onLost: () => void) 
     isBusy: () => busy,
     end() {
       over = true;
-      keep(0);
+      setTimeout(() => keep(0), LAST_MS);
     },
   };
 }
