@@ -49,7 +49,7 @@ export function CheckPanel({ shotId }: { shotId: string }) {
       <Heading>Can the set come down?</Heading>
       {check.failed ? <Lead>{sentenceOf(check.failed)}</Lead> : null}
       {isOpen(job) ? <Working job={job as Job} check={check} /> : null}
-      {job?.state === "failed" ? (
+      {job?.state === "failed" && !before ? (
         <AnswerBox data-trouble="">
           <strong>{job.message}</strong>
           {job.remedy}
@@ -171,7 +171,11 @@ function Answered({ report, job, check, shotId, before = false }: Looked & { bef
         report={report}
         putBack={job.put_back}
         busy={check.start.isPending}
-        onPutBack={(putBack) => check.start.mutate({ folder, methods, slabs, numbers: report.plan, putBack })}
+        onPutBack={
+          before
+            ? null
+            : (putBack) => check.start.mutate({ folder, methods, slabs, numbers: report.plan, putBack })
+        }
       />
       <FactList rows={factsOf(report)} />
       {report.against_plan.map((sentence) => (

@@ -39,8 +39,8 @@ interface Props {
   report: CheckReport;
   /** Frames that are used though they would be left out. */
   putBack: readonly string[];
-  /** Look again, with these put back. */
-  onPutBack: (names: string[]) => void;
+  /** Look again, with these put back; null: what is shown is of frames that matter no more. */
+  onPutBack: ((names: string[]) => void) | null;
   busy: boolean;
 }
 
@@ -57,12 +57,12 @@ export function Findings({ report, putBack, onPutBack, busy }: Props) {
           <Item key={`${finding.code}-${index}`} data-weight={weightOf(finding)}>
             <strong>{finding.message}</strong>
             <span>{finding.remedy}</span>
-            {left ? (
+            {left && onPutBack ? (
               <Button isDisabled={busy} onPress={() => onPutBack([...putBack, left])}>
                 Use it all the same
               </Button>
             ) : null}
-            {back ? (
+            {back && onPutBack ? (
               <Button
                 isDisabled={busy}
                 onPress={() => onPutBack(putBack.filter((name) => name !== frame.file))}
