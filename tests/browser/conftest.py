@@ -19,6 +19,21 @@ CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 PATIENCE_MS = 20_000
 """For what comes at once on a quiet machine: both cores may be busy with something else."""
 expect.set_options(timeout=PATIENCE_MS)
+SWITCHED_OFF = [
+    # The address bar's own pages: begun anew with every context, for twice the work of opening our page.
+    "WebUIOmniboxPopup",
+    "WebUIOmniboxAimPopup",
+    # What Playwright switches off besides: of two such lists, Chromium takes the last.
+    "DestroyProfileOnBrowserClose",
+    "HttpsFirstBalancedModeAutoEnable",
+    "HttpsUpgrades",
+    "MediaRouter",
+    "NetworkTimeServiceQuerying",
+    "OptimizationHints",
+    "PaintHolding",
+    "PreconnectToSearch",
+    "ThirdPartyStoragePartitioning",
+]
 FLAGS = [
     "--no-sandbox",
     # Drawn by the processor in any case: through a made-up graphics card it takes a tenth longer.
@@ -28,6 +43,7 @@ FLAGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    f"--disable-features={','.join(SWITCHED_OFF)}",
 ]
 
 
