@@ -18,6 +18,8 @@ ROOT = Path(__file__).parents[2]
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 PATIENCE_MS = 20_000
 """For what comes at once on a quiet machine: both cores may be busy with something else."""
+WORK_MS = 240_000
+"""For what is worked out or done by the simulated devices meanwhile: frames taken, looked through, measured, drawn."""
 expect.set_options(timeout=PATIENCE_MS)
 SWITCHED_OFF = [
     # The address bar's own pages: begun anew with every context, for twice the work of opening our page.

@@ -4,9 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from browser.conftest import WORK_MS
 from browser.test_journeys import field, station, tape
-
-PATIENCE_MS = 150_000
 
 
 def open_check(page, shot):
@@ -24,7 +23,7 @@ def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_l
     open_check(page, "Praline")
     expect(tape(page, "Check")).to_contain_text("no frames yet")
     page.get_by_role("button", name="Take them and look").click()
-    expect(page.get_by_text(re.compile("^Not yet: .* mm is sharp in no frame"))).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text(re.compile("^Not yet: .* mm is sharp in no frame"))).to_be_visible(timeout=WORK_MS)
     found = page.get_by_role("list", name="What was found")
     expect(found).to_contain_text("2 steps are missing between POD_0006.jpg and POD_0007.jpg")
     expect(found).to_contain_text("the light did not come")
@@ -77,7 +76,7 @@ def test_what_is_missing_is_named_before_the_set_comes_down_and_the_proofs_are_l
     # The dark frame was left out; it is put back, and left out again.
     page.get_by_role("button", name="Use it all the same").click()
     back = page.get_by_role("button", name="Leave it out again")
-    expect(back).to_be_visible(timeout=PATIENCE_MS)
+    expect(back).to_be_visible(timeout=WORK_MS)
     expect(found).to_contain_text("it is used all the same")
     # The proof of the look before stands beside that of this one, at the same place.
     page.get_by_role("button", name="On the right").click()
@@ -99,13 +98,13 @@ def test_a_look_rests_and_goes_on_a_plan_comes_later_and_slabs_are_taken_away(pa
     for fault in ("two steps skipped", "a flash that did not fire"):
         page.get_by_text(fault).click()
     page.get_by_role("button", name="Take them and look").click()
-    page.get_by_role("button", name="Rest").click(timeout=PATIENCE_MS)
-    expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=PATIENCE_MS)
+    page.get_by_role("button", name="Rest").click(timeout=WORK_MS)
+    expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=WORK_MS)
     page.reload()
-    expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=WORK_MS)
     page.get_by_role("button", name="Go on", exact=True).click()
     slab = page.get_by_role("link", name=re.compile("^Slab 1: frames 1 to 6"))
-    expect(slab).to_be_visible(timeout=PATIENCE_MS)
+    expect(slab).to_be_visible(timeout=WORK_MS)
     with page.expect_download() as download:
         slab.click()
     assert download.value.suggested_filename.endswith("-slab-01.tif")
@@ -114,12 +113,12 @@ def test_a_look_rests_and_goes_on_a_plan_comes_later_and_slabs_are_taken_away(pa
     page.get_by_role("button", name=re.compile("Without the plan")).click()
     page.get_by_text("judge by the plan of this shot").click()
     page.get_by_role("button", name="Look through the frames").click()
-    expect(page.get_by_text("This was judged without the plan of this shot")).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text("This was judged without the plan of this shot")).to_be_visible(timeout=WORK_MS)
     expect(page.get_by_text("no plan", exact=True)).to_be_visible()
     page.get_by_role("button", name="Judge it by the plan as it is now").click()
-    expect(page.get_by_text("This was judged without the plan of this shot")).to_have_count(0, timeout=PATIENCE_MS)
-    expect(page.get_by_text("no plan", exact=True)).to_have_count(0, timeout=PATIENCE_MS)
-    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text("This was judged without the plan of this shot")).to_have_count(0, timeout=WORK_MS)
+    expect(page.get_by_text("no plan", exact=True)).to_have_count(0, timeout=WORK_MS)
+    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible(timeout=WORK_MS)
 
 
 def test_a_folder_that_is_not_there_is_said_at_its_field_and_stays_typed(page, complaints):
@@ -135,11 +134,11 @@ def test_a_folder_that_is_not_there_is_said_at_its_field_and_stays_typed(page, c
 def test_a_look_that_a_killed_server_broke_off_is_finished_by_the_next(page, server, complaints):
     open_check(page, "Ganache")
     page.get_by_role("button", name="Take them and look").click()
-    expect(page.get_by_text(re.compile("^(Looking|Waiting)|^(Not yet|Yes)")).first).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text(re.compile("^(Looking|Waiting)|^(Not yet|Yes)")).first).to_be_visible(timeout=WORK_MS)
     server.kill()
     server.start()
     page.reload()
-    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible(timeout=PATIENCE_MS)
+    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible(timeout=WORK_MS)
     complaints.clear()  # while the server was gone
     # It says nothing of the frames of a run that is begun after it.
     station(page, "Run")

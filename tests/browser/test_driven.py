@@ -4,9 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from browser.conftest import WORK_MS
 from browser.test_run import begin
-
-LONG = 60_000
 
 
 def choose(page, *names):
@@ -21,14 +20,14 @@ def test_devices_take_the_stack_and_trouble_is_gone_on_from(page, server):
     choose(page, "the card fills up", "something is knocked", "the rail slips on by one step")
     choose(page, "a flash does not fire", "dust on the sensor")
     page.get_by_role("button", name="Let them work").click()
-    expect(page.get_by_text("The run stands still.")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("The run stands still.")).to_be_visible(timeout=WORK_MS)
     expect(page.get_by_text("card is full")).to_be_visible()
     page.get_by_role("button", name="Go on").first.click()
     # What stops them is pressed in one place.
     expect(page.get_by_role("button", name="Pause")).to_have_count(1)
-    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=WORK_MS)
     # Each frame was looked at as it came: the knock is told, with its picture.
-    expect(page.get_by_text("The view jumped by")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("The view jumped by")).to_be_visible(timeout=WORK_MS)
     expect(page.get_by_role("img", name="Frame 19 as it came")).to_be_visible()
     # What was seen in one run is not said of the next.
     page.get_by_role("button", name="Begin").click()
@@ -42,10 +41,12 @@ def test_one_hand_turns_the_rail_and_space_releases(page, server):
     choose(page, "simulated camera")
     page.get_by_role("button", name="Let them work").click()
     for frame in range(1, 5):
-        expect(page.get_by_role("heading", name=re.compile(rf"Next: frame {frame} of 19"))).to_be_visible(timeout=LONG)
-        expect(page.get_by_role("button", name="It stands there: release")).to_be_enabled(timeout=LONG)
+        expect(page.get_by_role("heading", name=re.compile(rf"Next: frame {frame} of 19"))).to_be_visible(
+            timeout=WORK_MS
+        )
+        expect(page.get_by_role("button", name="It stands there: release")).to_be_enabled(timeout=WORK_MS)
         page.keyboard.press("Space")
-    expect(page.get_by_role("heading", name="Next: frame 5 of 19")).to_be_visible(timeout=LONG)
+    expect(page.get_by_role("heading", name="Next: frame 5 of 19")).to_be_visible(timeout=WORK_MS)
     # Before it is released the camera can be looked through, near and with what is sharp marked.
     live = page.get_by_role("img", name="Live, at frame 5")
     expect(live).to_be_visible()
@@ -65,7 +66,7 @@ def test_a_second_window_sees_the_devices_work(page, open_page, server):
     other = open_page(page.url)
     expect(other.get_by_text("Who moves, who releases")).to_be_visible()
     page.get_by_role("button", name="Let them work").click()
-    expect(other.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
-    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=LONG)
+    expect(other.get_by_text("All frames are taken.")).to_be_visible(timeout=WORK_MS)
+    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=WORK_MS)
     page.get_by_role("link", name="Check them").click()
     expect(page.get_by_role("heading", name="Can the set come down?")).to_be_visible()

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from browser.conftest import ROOT
+from browser.conftest import ROOT, WORK_MS
 from browser.test_journeys import field, station, tape, type_into
 
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
@@ -35,7 +35,7 @@ def show(page, server, shot_address, view):
     page.goto(server.address + (shot_address.lstrip("/") + view if view else ""))
     if view == "ruler":
         page.get_by_role("button", name="Take a made-up one").click()
-        page.get_by_role("button", name="Work out the size").click(timeout=25_000)
+        page.get_by_role("button", name="Work out the size").click(timeout=WORK_MS)
         expect(page.get_by_text("the model says")).to_be_visible()
     elif view:
         expect(page.get_by_text("Praline cross-section").first).to_be_visible()

@@ -8,7 +8,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from browser.test_driven import LONG, choose
+from browser.conftest import WORK_MS
+from browser.test_driven import choose
 from browser.test_journeys import station, type_into
 
 VERDICT = re.compile("^Yes, the set can come down|^Not yet")
@@ -31,12 +32,12 @@ def test_what_the_check_misses_is_taken_by_the_devices_and_the_set_can_come_down
     page.get_by_role("button", name="What may go wrong").click()
     choose(page, "something is knocked", "the rail slips on by one step", "a flash does not fire", "dust on the sensor")
     page.get_by_role("button", name="Let them work").click()
-    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=3 * LONG)
+    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=WORK_MS)
     station(page, "Check")
     page.get_by_role("button", name="The folder of the run").click()
     page.get_by_text(re.compile("Proof: by detail, for hairs")).click()
     page.get_by_role("button", name="Look through the frames").click()
-    expect(page.get_by_text(VERDICT)).to_be_visible(timeout=3 * LONG)
+    expect(page.get_by_text(VERDICT)).to_be_visible(timeout=WORK_MS)
     found = page.get_by_role("list", name="What was found")
     for said in ("One step is missing between", "the light did not come", "the view jumped by", "Dust on the sensor"):
         expect(found).to_contain_text(said)
@@ -50,10 +51,10 @@ def test_what_the_check_misses_is_taken_by_the_devices_and_the_set_can_come_down
     page.get_by_role("button", name="Go on with the run: 2 more").click()
     choose(page, "simulated rail", "simulated camera")
     page.get_by_role("button", name="Let them work").click()
-    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=3 * LONG)
+    expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=WORK_MS)
     station(page, "Check")
     page.get_by_role("button", name="Look again, with 2 more").click()
-    expect(page.get_by_text("Yes, the set can come down.")).to_be_visible(timeout=3 * LONG)
+    expect(page.get_by_text("Yes, the set can come down.")).to_be_visible(timeout=WORK_MS)
     # The two that were taken last belong between others; the dark one is not needed any more.
     expect(found).to_contain_text(f"JP_{count + 1:04}.jpg, JP_{count + 2:04}.jpg are not in the order of focus.")
     expect(found).to_contain_text("The frames beside it cover what it held")

@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 from playwright.sync_api import expect
 
-from browser.conftest import ROOT
+from browser.conftest import ROOT, WORK_MS
 from browser.test_journeys import field, pick, saved, station, tape, type_into
 
 AXE = ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js"
@@ -175,7 +175,7 @@ def test_pinned_ways_stand_side_by_side_with_their_pictures(page):
     page.get_by_role("button", name="Pin", exact=True).click()
     page.get_by_role("button", name="Side by side (3)").click()
     pictures = page.get_by_role("img", name=re.compile("would look like"))
-    expect(pictures).to_have_count(3, timeout=20_000)
+    expect(pictures).to_have_count(3, timeout=WORK_MS)
     page.get_by_role("radio", name="200 %").check(force=True)
     expect(page.get_by_text("Pixels of the final picture.")).to_be_visible()
     page.evaluate(AXE.read_text() + "\n;0")

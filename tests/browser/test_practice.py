@@ -5,7 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-LONG = 30_000
+from browser.conftest import WORK_MS
+
 DETAIL = """(img, band) => {
   if (!img.naturalWidth) return 0;
   const canvas = document.createElement('canvas');
@@ -30,8 +31,8 @@ SCORE = re.compile(r"^\d+ of 100")
 
 def rested(picture):
     """The picture once it shows what was asked for, and is drawn."""
-    expect(picture).to_have_attribute("aria-busy", "false", timeout=LONG)
-    expect(picture).to_have_js_property("complete", True, timeout=LONG)
+    expect(picture).to_have_attribute("aria-busy", "false", timeout=WORK_MS)
+    expect(picture).to_have_js_property("complete", True, timeout=WORK_MS)
     return picture
 
 
@@ -43,7 +44,7 @@ class Hand:
 
     def begin(self, kind, seed=5):
         self.page.goto(f"{self.address}practice?drill={kind}&seed={seed}")
-        expect(self.page.get_by_role("img", name="What the camera shows")).to_be_visible(timeout=LONG)
+        expect(self.page.get_by_role("img", name="What the camera shows")).to_be_visible(timeout=WORK_MS)
 
     def seen(self, band=None):
         """Detail in the picture once it rests."""
@@ -84,7 +85,7 @@ class Hand:
         self.free()
         self.page.keyboard.press("Space")
         result = self.page.get_by_text(SCORE)
-        expect(result).to_be_visible(timeout=LONG)
+        expect(result).to_be_visible(timeout=WORK_MS)
         return int(result.inner_text().split()[0])
 
 
@@ -197,14 +198,14 @@ def test_by_touch_every_drill_can_be_pressed_through(page, server):
         page.get_by_role("button", name=re.compile("one click on")).first.click()
         page.get_by_role("button", name="One move, please").click()
         page.get_by_role("button", name="Press", exact=True).click()
-        expect(page.get_by_text(SCORE)).to_be_visible(timeout=LONG)
+        expect(page.get_by_text(SCORE)).to_be_visible(timeout=WORK_MS)
         page.get_by_role("button", name="Show the answer").click()
     hand.begin("ends")
     page.get_by_role("button", name="First frame here").click()
     for _ in range(3):
         page.get_by_role("button", name="rail, ten clicks on").click()
     page.get_by_role("button", name="Last frame here").click()
-    expect(page.get_by_text(SCORE)).to_be_visible(timeout=LONG)
+    expect(page.get_by_text(SCORE)).to_be_visible(timeout=WORK_MS)
     page.get_by_role("button", name="All drills").click()
     expect(page.get_by_role("img", name=re.compile("^First and last frame: 1 result"))).to_be_visible()
 
@@ -213,13 +214,13 @@ def test_the_magnifier_is_read_by_keys(page, server):
     page.get_by_role("link", name="Practice").click()
     page.get_by_role("button", name="Begin: Read the magnifier").click()
     for turn in range(10):
-        expect(page.get_by_text(f"{turn + 1} of 10")).to_be_visible(timeout=LONG)
+        expect(page.get_by_text(f"{turn + 1} of 10")).to_be_visible(timeout=WORK_MS)
         pictures = page.get_by_role("img", name=re.compile("^Picture"))
-        expect(pictures).to_have_count(5, timeout=LONG)
+        expect(pictures).to_have_count(5, timeout=WORK_MS)
         detail = [rested(pictures.nth(place)).evaluate(DETAIL) for place in range(5)]
         page.keyboard.press(str(detail.index(max(detail)) + 1))
     told = page.get_by_text(re.compile(r"\d+ of 10 were the sharpest"))
-    expect(told).to_be_visible(timeout=LONG)
+    expect(told).to_be_visible(timeout=WORK_MS)
     assert int(told.inner_text().split()[0]) >= 6
 
 
@@ -227,7 +228,7 @@ def test_rocking_is_pressed_by_space_when_the_detail_comes_up(page, server):
     page.get_by_role("link", name="Practice").click()
     page.get_by_role("button", name="Begin: Focus by rocking").click()
     picture = page.get_by_role("img", name=re.compile("while the hand rocks"))
-    expect(picture).to_be_visible(timeout=LONG)
+    expect(picture).to_be_visible(timeout=WORK_MS)
     half = page.get_by_role("checkbox", name="half as fast")
     if not half.is_checked():
         half.check(force=True)
@@ -243,7 +244,7 @@ def test_rocking_is_pressed_by_space_when_the_detail_comes_up(page, server):
             last = now
             page.wait_for_timeout(40)
         page.keyboard.press("Space")
-    expect(page.get_by_text(re.compile(r"\d+ of 10 were sharp\."))).to_be_visible(timeout=LONG)
+    expect(page.get_by_text(re.compile(r"\d+ of 10 were sharp\."))).to_be_visible(timeout=WORK_MS)
 
 
 def test_a_set_of_ones_own_is_practised_and_the_plan_answers_step_by_step(page, server):
@@ -251,7 +252,7 @@ def test_a_set_of_ones_own_is_practised_and_the_plan_answers_step_by_step(page, 
     page.get_by_role("link", name=re.compile("^4 Plane")).click()
     page.get_by_role("link", name="Practise on this set").click()
     hand = Hand(page, server)
-    expect(page.get_by_role("img", name="What the camera shows")).to_be_visible(timeout=LONG)
+    expect(page.get_by_role("img", name="What the camera shows")).to_be_visible(timeout=WORK_MS)
     expect(page.get_by_text("back row, left")).to_be_visible()
     before = hand.seen([0.0, 0.3])
     hand.press()
@@ -267,9 +268,9 @@ def test_the_picture_comes_back_by_itself_when_the_server_was_away(page, server,
     hand.begin("tilt")
     page.route("**/api/view", lambda route: route.abort())
     page.keyboard.press("Shift+ArrowRight")
-    expect(page.get_by_text("The picture does not come")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("The picture does not come")).to_be_visible(timeout=WORK_MS)
     page.unroute("**/api/view")
-    expect(page.get_by_text("The picture does not come")).to_be_hidden(timeout=LONG)
+    expect(page.get_by_text("The picture does not come")).to_be_hidden(timeout=WORK_MS)
     expect(page.get_by_role("group", name="focus").get_by_role("status")).to_contain_text(re.compile(r"^[+-]\d"))
     complaints.clear()  # the browser's own word for what it was refused
 

@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from browser.conftest import Server
+from browser.conftest import WORK_MS, Server
 from browser.test_journeys import field, pick, saved, station, tape, type_into
 from just_plane.contract.kit_file import read_kit
 from just_plane.contract.kit_table import read_table
@@ -289,7 +289,7 @@ def test_a_ruler_takes_the_place_of_the_model(praline):
     page = praline
     page.get_by_role("link", name="Measure with a ruler").click()
     page.get_by_role("button", name="Take a made-up one").click()
-    expect(page.get_by_role("group", name=re.compile("ticks found"))).to_be_visible(timeout=20_000)
+    expect(page.get_by_role("group", name=re.compile("ticks found"))).to_be_visible(timeout=WORK_MS)
     page.get_by_role("button", name="Work out the size").click()
     expect(page.get_by_text("the model says 1.15×: 1.7 % more.")).to_be_visible()
     page.get_by_role("button", name="Keep it for this rig").click()

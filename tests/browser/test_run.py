@@ -7,9 +7,8 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import expect
 
+from browser.conftest import WORK_MS
 from browser.test_journeys import station, tape, type_into
-
-PATIENCE_MS = 150_000
 
 
 def begin(page, shot, mark):
@@ -67,7 +66,7 @@ def test_frames_that_a_check_misses_are_added_to_the_run_with_one_press(page, se
     station(page, "Check")
     page.get_by_role("button", name="Take them and look").click()
     more = page.get_by_role("button", name="Take 2 more")
-    more.wait_for(timeout=PATIENCE_MS)
+    more.wait_for(timeout=WORK_MS)
     more.click()
     expect(page.get_by_role("heading", name=re.compile("Next: frame"))).to_be_visible()
     expect(tape(page, "Run")).to_contain_text("0 of 21")
@@ -91,7 +90,7 @@ def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are
     expect(page.get_by_text(f"Frames arrive in {card}")).to_be_visible()
     expect(page.get_by_role("heading", name="Next: frame 1 of")).to_be_visible()
     shutil.copy2(cards / "a1.jpg", card)
-    expect(page.get_by_role("heading", name="Next: frame 2 of")).to_be_visible(timeout=20_000)
+    expect(page.get_by_role("heading", name="Next: frame 2 of")).to_be_visible(timeout=WORK_MS)
     for name in ("a2.jpg", "a3.jpg"):
         shutil.copy2(cards / name, tmp_path / "hold")
         (tmp_path / "hold").rename(tmp_path / name)
@@ -100,7 +99,7 @@ def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are
         (tmp_path / name).rename(card / name)
     page.get_by_role("button", name="Go on").click()
     asked = page.get_by_text("2 pictures came since the last frame. Which is frame 2?", exact=False)
-    expect(asked).to_be_visible(timeout=20_000)
+    expect(asked).to_be_visible(timeout=WORK_MS)
     page.get_by_role("button", name="a3.jpg").click()
     expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
     # The one passed over is not taken for the next.
@@ -109,12 +108,12 @@ def test_pictures_that_arrive_in_a_folder_are_counted_one_by_one_and_several_are
     # Nor is one that another camera took, nor a copy of one that is counted.
     for stray, why in (("b1.jpg", "another camera, body b"), ("copy.jpg", "the same file as frame 1, a1.jpg")):
         shutil.copy2(cards / stray.replace("copy", "a1"), card / stray)
-        expect(page.get_by_text(why, exact=False)).to_be_visible(timeout=20_000)
+        expect(page.get_by_text(why, exact=False)).to_be_visible(timeout=WORK_MS)
         expect(page.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
         page.get_by_role("button", name="It is none of this run").click()
-        expect(page.get_by_text(why, exact=False)).to_have_count(0, timeout=20_000)
+        expect(page.get_by_text(why, exact=False)).to_have_count(0, timeout=WORK_MS)
     shutil.copy2(cards / "a4.jpg", card)
-    expect(page.get_by_role("heading", name="Next: frame 4 of")).to_be_visible(timeout=20_000)
+    expect(page.get_by_role("heading", name="Next: frame 4 of")).to_be_visible(timeout=WORK_MS)
 
 
 def test_white_balance_is_read_from_a_frame_of_grey(page, server, tmp_path):

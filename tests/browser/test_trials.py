@@ -4,9 +4,8 @@ import re
 
 from playwright.sync_api import expect
 
+from browser.conftest import WORK_MS
 from just_plane.drive.trial_frames import write_trial_frames
-
-LONG = 60_000
 
 
 def pick(page, label, option):
@@ -23,9 +22,11 @@ def test_a_lens_is_measured_believed_and_named_in_the_plan(page, server):
     page.get_by_role("button", name="With the simulated camera").click()
     page.get_by_role("button", name="Take the frames and measure").click()
     truth = page.get_by_text(re.compile(r"Taken of what is known: This lens is best at f/"))
-    best = truth.inner_text(timeout=LONG).split()[-1].rstrip(".")
-    found = page.get_by_role("heading", name=f"{best} is the best stop of made-up 100 mm macro")
-    expect(found).to_be_visible(timeout=LONG)
+    best = truth.inner_text(timeout=WORK_MS).split("f/")[-1].rstrip(".")
+    # The frames are others each time: the best stop or, where two differ by less than the noise, one as good.
+    among = re.compile(rf"^(?=.*\W{re.escape(best)} ).*is the best stop of made-up 100 mm macro")
+    found = page.get_by_role("heading", name=among)
+    expect(found).to_be_visible(timeout=WORK_MS)
     page.get_by_role("button", name="Use this from now on").click()
     expect(page.get_by_text(re.compile("used by .*in the kit"))).to_be_visible()
     page.get_by_role("button", name="Do not use it any more").click()
@@ -50,10 +51,10 @@ def test_frames_are_chosen_on_the_page_and_measured(page, server, tmp_path):
     with page.expect_file_chooser() as chooser:
         page.get_by_role("button", name="Choose the frames").click()
     chooser.value.set_files(sorted((tmp_path / "card").iterdir()))
-    expect(page.get_by_text("32 frames were taken in")).to_be_visible(timeout=LONG)
+    expect(page.get_by_text("32 frames were taken in")).to_be_visible(timeout=WORK_MS)
     expect(page.get_by_label("Folder that the frames are in")).to_have_value(re.compile("brought"))
     for label, value in (("Size on the sensor", "1"), ("Pixel, µm", "6")):
         page.get_by_label(label).fill(value)
     page.get_by_role("button", name="Measure it").click()
     best = made.truth.split("f/")[-1].rstrip(".")
-    expect(page.get_by_role("heading", name=f"f/{best} is the best stop")).to_be_visible(timeout=LONG)
+    expect(page.get_by_role("heading", name=f"f/{best} is the best stop")).to_be_visible(timeout=WORK_MS)

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
 import type { CheckReport, Job, ProofMethod, StackNumbers } from "../../api/types";
 
@@ -25,18 +25,24 @@ export const checksOf = (shotId: string) => ({
   queryFn: () => dataOf(api.GET("/api/shots/{shot_id}/checks", { params: { path: { shot_id: shotId } } })),
 });
 
-/** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
-export function useCheck(shotId: string) {
-  const client = useQueryClient();
-  const list = useQuery(checksOf(shotId));
-  const latest = list.data?.jobs[0];
-  const job = useQuery({
+/** One check with what it found, followed while it runs, and asked for anew when the list has it in another state.
+ *  Meanwhile what is known of it stays: forms and folds around it would be closed over nothing. */
+export const lookOf = (latest: Job | undefined) =>
+  queryOptions({
     queryKey: ["job", latest?.job_id, latest?.state],
     enabled: latest !== undefined,
     queryFn: () =>
       dataOf(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: latest?.job_id ?? "" } } })),
     refetchInterval: (query) => (isOpen(query.state.data ?? latest) ? EVERY_MS : false),
+    placeholderData: (known) => (known?.job_id === latest?.job_id ? known : undefined),
   });
+
+/** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
+export function useCheck(shotId: string) {
+  const client = useQueryClient();
+  const list = useQuery(checksOf(shotId));
+  const latest = list.data?.jobs[0];
+  const job = useQuery(lookOf(latest));
   const again = () => client.invalidateQueries({ queryKey: ["checks", shotId] });
   const start = useMutation({
     mutationFn: ({ folder, methods, numbers = null, plan = "shot", slabs = null, putBack = [] }: Asked) =>

@@ -1,17 +1,18 @@
 import { useEffect, useRef } from "react";
-import styled, { css } from "styled-components";
+import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
-import type { Run } from "../../api/types";
-import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead } from "../../controls/panel";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { percent, seconds, stop } from "../../units/format";
 import { AsTheyCome } from "./AsTheyCome";
+import { Besides } from "./Besides";
 import { ByDevices } from "./ByDevices";
 import { mainButton } from "./devices";
+import { Ended } from "./Ended";
 import { FromCamera } from "./FromCamera";
+import { Main } from "./Main";
 import { Ticks } from "./Ticks";
 import { figureOf, goneSeconds, knobWords, lastTaken, nearWords, sideWords, takenCount } from "./standing";
 import type { Running } from "../../shot/useRun";
@@ -20,28 +21,6 @@ const Figure = styled.output`
   display: block;
   font: 600 clamp(52px, 6vw, 76px) / 1.05 ${fonts.figures};
   letter-spacing: -0.03em;
-`;
-
-const large = css`
-  width: 100%;
-  min-height: 72px;
-  margin: 12px 0 8px;
-  font-size: 20px;
-`;
-
-const Main = styled(Button)`
-  ${large}
-`;
-
-const MainLink = styled(LinkButton)`
-  ${large}
-`;
-
-const Row = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 8px;
-  margin-bottom: 14px;
 `;
 
 /** A run under way: the next thing to do is the largest thing on the screen. */
@@ -148,64 +127,4 @@ function useSpace(act: () => void) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   });
-}
-
-/** What is to be done once nothing is left to take. */
-function Ended({ run }: { run: Run }) {
-  if (run.state === "stopped") {
-    return (
-      <AnswerBox>
-        <strong>This run was stopped.</strong>
-        What was taken stays counted.
-      </AnswerBox>
-    );
-  }
-  return (
-    <>
-      <AnswerBox>
-        <strong>All frames are taken.</strong>
-        Look through them before the set comes down.
-      </AnswerBox>
-      <MainLink data-weight="main" href={`/shots/${run.shot_id}/check`}>
-        Check them
-      </MainLink>
-    </>
-  );
-}
-
-/** What else can be done with the run; pausing comes last, where the large button does not do it. */
-function Besides({ running, pausedAbove }: { running: Running; pausedAbove: boolean }) {
-  const { run, tell, busy } = running;
-  if (!run) return null;
-  const next = run.next_frame;
-  const last = lastTaken(run);
-  return (
-    <Row>
-      <Button
-        onPress={() => tell(run.devices.camera === "hand" ? "once_more" : "retake", last)}
-        isDisabled={
-          busy || last < 0 || run.state === "stopped" || (run.driven && run.devices.rail !== "hand")
-        }
-      >
-        Once more
-      </Button>
-      <Button
-        onPress={() => tell("skipped", next)}
-        isDisabled={busy || next === null || run.state === "paused"}
-      >
-        Leave it out
-      </Button>
-      <Button
-        onPress={() => tell("stopped")}
-        isDisabled={busy || run.state === "stopped" || run.state === "finished"}
-      >
-        Stop here
-      </Button>
-      {run.state === "running" && !pausedAbove ? (
-        <Button onPress={() => tell("paused")} isDisabled={busy}>
-          Pause
-        </Button>
-      ) : null}
-    </Row>
-  );
 }
