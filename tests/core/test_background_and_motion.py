@@ -28,8 +28,12 @@ def test_the_subject_moves_half_a_circle_in_the_longest_shutter(speed, m, c):
     assert speed * m * longest_shutter_for_subject(speed, m, c) == pytest.approx(c / 2)
 
 
+@pytest.mark.parametrize("speed", [0, 5e-324])
+def test_what_does_not_move_allows_any_shutter(speed):
+    assert longest_shutter_for_subject(speed, 0.05, 0.03) == math.inf
+
+
 def test_hand_rule():
-    assert longest_shutter_for_subject(0, 1, 0.03) == math.inf
     assert longest_shutter_by_hand(100, 1.0, 0) == pytest.approx(1 / 100)
     assert longest_shutter_by_hand(100, 1.5, 1.0, 3) == pytest.approx(8 / 300)
 

@@ -47,6 +47,8 @@ Length = Annotated[float, Field(gt=0, le=100_000), _Measured]
 LengthOrZero = Annotated[float, Field(ge=0, le=100_000), _Measured]
 Seconds = Annotated[float, Field(gt=0, le=604_800), _Measured]
 SecondsOrZero = Annotated[float, Field(ge=0, le=604_800), _Measured]
+Speed = Annotated[float, Field(gt=0, le=100_000), _Measured]
+"""In mm a second."""
 FNumber = Annotated[float, Field(ge=0.5, le=256)]
 Ratio = Annotated[float, Field(gt=0, le=1000), _Measured]
 

@@ -134,7 +134,7 @@ class Lens(LensPiece):
         float | None,
         Field(
             title="Clicks lie apart",
-            gt=0,
+            ge=0.1,
             le=180,
             description="Between two clicks, one of them unturned; null: it stays between clicks too.",
         ),

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio, Seconds, SecondsOrZero
+from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio, Seconds, SecondsOrZero, Speed
 from just_plane.contract.gear import Body, ChainGear, SetGear
 from just_plane.contract.older import newer_shot
 from just_plane.contract.piece import KitId
@@ -30,13 +30,8 @@ class Subject(Model):
         Field(title="Holds still for", description="How long it keeps still or keeps its shape; null: for ever."),
     ] = None
     moves_mm_s: Annotated[
-        float | None,
-        Field(
-            title="Moves, mm a second",
-            gt=0,
-            le=100_000,
-            description="How fast it moves across the view; null: not at all.",
-        ),
+        Speed | None,
+        Field(title="Moves, mm a second", description="How fast it moves across the view; null: not at all."),
     ] = None
     crosses: Annotated[
         bool,
@@ -62,7 +57,7 @@ class Picture(Model):
         float,
         Field(
             title="Left after crop",
-            gt=0,
+            ge=0.001,
             le=1,
             description="Width of the frame that is left after cropping; 1 is all of it.",
         ),

@@ -10,14 +10,15 @@ def longest_shutter_for_subject(speed, magnification, circle_of_confusion):
 
     Parameters
     ----------
-    speed : float                 mm/s, >= 0; at 0 the answer is inf.
+    speed : float                 mm/s, >= 0; at 0, and where it is too small to be told from 0, the answer is inf.
     magnification : float         > 0.
     circle_of_confusion : float   mm, > 0.
     """
     non_negative("speed", speed, "mm/s")
     positive("magnification", magnification)
     positive("circle_of_confusion", circle_of_confusion, "mm")
-    return circle_of_confusion / (2 * speed * magnification) if speed else math.inf
+    drift = 2 * speed * magnification
+    return circle_of_confusion / drift if drift else math.inf
 
 
 def longest_shutter_by_hand(focal_length, crop, magnification, stabiliser_stops=0.0):

@@ -11,6 +11,8 @@ from just_plane.core.plane.points import checked
 
 DIRECTIONS = 720
 """Directions tried round the circle before the best is closed in on: half a degree apart."""
+CLOSEST_CLICKS = math.radians(0.1)
+"""Clicks of no mechanism lie closer; every one to a quarter turn is looked at."""
 TRIED_AT_ONCE = 33
 ROUNDS = 9
 """Of closing in, each to a sixteenth: 1e-11 of the first stretch is left."""
@@ -60,7 +62,7 @@ def fit_on_clicks(points, steepest, apart, first=math.pi / 2):
     Parameters
     ----------
     points, steepest     As for :func:`fit_within`.
-    apart : float        Between two clicks, radians, above 0 to a half turn.
+    apart : float        Between two clicks, radians, a tenth of a degree to a half turn.
     first : float        Azimuth of the middle one, radians, upright unless said; there are others to a quarter turn
                          to either side.
 
@@ -77,13 +79,13 @@ def fit_on_clicks(points, steepest, apart, first=math.pi / 2):
     Planes that do no worse than some bound are a convex set in the slopes, and it holds the best one: the directions
     that lead through it lie side by side. So the best click is one of the two beside the best direction.
     """
-    if not 0 < apart <= math.pi:
+    if not CLOSEST_CLICKS * (1 - 1e-9) <= apart <= math.pi:
         raise OutOfDomainError(
             "clicks.apart",
             quantity="apart",
             value=apart,
             unit="rad",
-            message="Clicks lie between 0 and 180 degrees apart.",
+            message="Clicks lie 0.1 to 180 degrees apart.",
             remedy="Count the clicks of a full turn and divide 360 by them.",
         )
     free = fit_within(points, steepest)

@@ -1,0 +1,61 @@
+"""Whatever number a field of a shot takes, a plan answers with finite numbers, soon, and says what cannot be."""
+
+import math
+
+import pytest
+from pydantic import ValidationError
+
+from just_plane.contract.words import problems
+from just_plane.planning.plan import plan_shot
+
+EDGES = [5e-324, 1e-7, 1.1e-6, 50.0, 1e5]
+"""The least that a float holds, about the least that counts as something, one in the middle, and a hundred metres."""
+
+
+def numbers_of(document, place=""):
+    """Pointers of the numbers, and of what may be one: a null may."""
+    if isinstance(document, dict):
+        for name, value in document.items():
+            yield from numbers_of(value, f"{place}/{name}")
+    elif isinstance(document, list):
+        for index, value in enumerate(document[:2]):
+            yield from numbers_of(value, f"{place}/{index}")
+    elif document is None or (isinstance(document, int | float) and not isinstance(document, bool)):
+        yield place
+
+
+@pytest.mark.parametrize("name", ["cut", "sugar", "foil"])
+@pytest.mark.parametrize("edge", EDGES)
+def test_a_shot_with_any_one_number_at_an_edge_is_planned_or_refused(catalogue, changed, name, edge):
+    planned = 0
+    for pointer in numbers_of(catalogue[name].model_dump()):
+        try:
+            shot = changed(catalogue[name], {pointer: edge})
+        except ValidationError:
+            continue
+        # An answer that holds an infinite number is none: building it would fail.
+        plan_shot(shot)
+        planned += 1
+    assert planned > 10
+
+
+def test_a_subject_that_hardly_moves_allows_any_shutter(pod, changed):
+    plan = plan_shot(changed(pod, {"/subject/moves_mm_s": 1e-6, "/subject/hold_still_s": 60.0}))
+    assert all(way.steady is None or math.isfinite(way.steady.subject_s) for way in plan.ways)
+
+
+@pytest.mark.parametrize(
+    ("pointer", "value", "sentence"),
+    [
+        # Every click is looked at: of a hundredth of a degree there would be eighteen thousand.
+        ("/rig/0/gear/click_apart_deg", 0.01, "must be 0.1"),
+        ("/picture/share_of_frame", 1e-5, "must be 0.001"),
+        ("/subject/moves_mm_s", 5e-324, "must be more than 0"),
+    ],
+)
+def test_what_is_too_small_to_be_is_refused_at_its_field(pod, changed, pointer, value, sentence):
+    with pytest.raises(ValidationError) as refused:
+        changed(pod, {pointer: value})
+    (said,) = problems(refused.value)
+    assert said.field == pointer
+    assert sentence in said.message
