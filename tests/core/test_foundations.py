@@ -21,6 +21,12 @@ def test_whatever_is_accepted_comes_back_itself(value):
     assert domain.non_negative("x", value) == value
 
 
+@pytest.mark.parametrize("value", [1e12, np.array([1.0, 1e12])])
+def test_the_largest_that_is_sensible_still_is(value):
+    assert domain.positive("x", value) is value
+    assert domain.non_negative("x", value) is value
+
+
 @pytest.mark.parametrize("value", [math.nan, math.inf, -math.inf, 1e13, -1e-9])
 @pytest.mark.parametrize("check", [domain.positive, domain.non_negative])
 def test_what_is_not_finite_or_not_sensible_is_refused(check, value):

@@ -132,6 +132,13 @@ def test_points_at_one_depth_are_square():
     )
 
 
+def test_the_steepest_plane_of_all_is_not_refused_for_its_slope():
+    """Eighty degrees is given; whether a lens reaches it is asked next."""
+    with pytest.raises(UnreachableError) as refusal:
+        tilt_for_plane(100, 150, 0.0, math.tan(math.radians(80)))
+    assert refusal.value.code == "tilt.none"
+
+
 @pytest.mark.parametrize(
     ("arguments", "error", "code"),
     [

@@ -98,6 +98,17 @@ def test_enough_room_gives_the_free_plane():
     assert fit_within(points, 1.0) == pytest.approx(fit_plane(points))
 
 
+@pytest.mark.parametrize("degrees", [30.25, -71.25, 134.2])
+def test_too_steep_a_plane_is_followed_along_its_own_direction(degrees):
+    """Of a square that stands across and along it, what is left over is the rest of the slope along it."""
+    ahead = np.array([math.cos(math.radians(degrees)), math.sin(math.radians(degrees))])
+    aside = np.array([-ahead[1], ahead[0]])
+    corners = [20 * i * ahead + 20 * j * aside for i in (-1, 1) for j in (-1, 1)]
+    found = fit_within([(*corner, 400 + 2.0 * (corner @ ahead)) for corner in corners], 0.5)
+    assert (found.slope_x, found.slope_y) == pytest.approx(tuple(0.5 * ahead), abs=1e-6)
+    assert found.largest_deviation == pytest.approx(1.5 * 20)
+
+
 def test_a_mechanism_that_does_not_turn_follows_its_own_direction_only():
     points = [(x, y, 400 + 0.3 * x + 0.2 * y) for x in (-20, 20) for y in (-20, 20)]
     found = fit_within(points, 1.0, azimuth=math.pi / 2)

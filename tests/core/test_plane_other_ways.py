@@ -130,6 +130,15 @@ def test_the_strip_keeps_its_line_sharp_and_leans_against_the_subject(degrees):
     assert setting.tilt == math.radians(degrees)
 
 
+@pytest.mark.parametrize("steep", [0.2, 0.4, 1.0])
+def test_of_a_level_line_the_strip_leans_up_or_down_as_the_subject_asks(steep):
+    """Square to the axis at one distance: the tilts that hold it lie exactly up and down."""
+    line = [(-20.0, 0.0, 424.0), (25.0, 0.0, 424.0)]
+    up, down = (strip_along(90, line, math.radians(4), (0.0, sign * steep)) for sign in (1, -1))
+    assert (math.cos(up.azimuth), math.sin(up.azimuth)) == pytest.approx((0, -1), abs=1e-12)
+    assert (math.cos(down.azimuth), math.sin(down.azimuth)) == pytest.approx((0, 1), abs=1e-12)
+
+
 def test_more_tilt_makes_a_narrower_strip_and_its_edge_blurs_as_allowed():
     widths, surface, line = [], (0.0, 0.4), np.array([(-20.0, 0, 424), (20, 0, 424)])
     for degrees in (1, 4, 8):

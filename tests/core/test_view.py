@@ -48,9 +48,10 @@ def test_blur_of_the_view_is_the_blur_of_the_wedge(f, n, tilt, azimuth, m):
 
 
 def test_blur_of_a_rig_near_its_plane_is_what_depth_of_field_counts():
-    focus = focus_of_rig(2.0, 16.0, 80.0)
+    focus = focus_of_rig(3.0, 16.0, 80.0)
     z = np.array([[79.9, 80.0, 80.1]])
-    assert focus.blur(Grid(1, 3, 1.0), 1 / z)[0] == pytest.approx(np.array([0.025, 0.0, 0.025]), rel=2e-3, abs=1e-9)
+    blur = 3.0**2 * 0.1 / 16.0
+    assert focus.blur(Grid(1, 3, 1.0), 1 / z)[0] == pytest.approx(np.array([blur, 0.0, blur]), rel=2e-3, abs=1e-9)
 
 
 def slanted(slope_x, slope_y, dome):

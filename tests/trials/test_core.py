@@ -1,5 +1,7 @@
 """The estimators on photographs of known lenses, rails and edges; bounds are those the job asks for."""
 
+import math
+
 import numpy as np
 import pytest
 from scipy.stats import linregress
@@ -7,7 +9,7 @@ from scipy.stats import linregress
 from just_plane.core.trials.backlash import read_backlash
 from just_plane.core.trials.edge import _width, read_edge
 from just_plane.core.trials.rows import robust_line, row_energies
-from just_plane.core.trials.slope import angle_by_ruler, read_slope, step_of
+from just_plane.core.trials.slope import SlopeReading, angle_by_ruler, read_slope, step_of
 from just_plane.core.trials.stillness import dark_frames, longest_shutter
 from just_plane.core.trials.stops import best_stop, model_contrast, spread_of
 from just_plane.core.trials.texture import shared_detail
@@ -157,6 +159,14 @@ def test_mm_a_step_within_four_tenths_of_a_percent(patchy, noise, step, count):
         assert read.fine
         assert abs(got / true - 1) < 0.005
         assert abs(got - true) < 3 * doubt
+
+
+@pytest.mark.parametrize("magnification", [0.5, 1.0, 4.0])
+def test_a_step_is_what_the_rows_are_along_the_axis(magnification):
+    """On a surface at 30 degrees from the axis, 8 rows of 5 um are 0.04 mm on the sensor: 0.04 sqrt(3) / m along it."""
+    step, doubt = step_of(SlopeReading(-8.0, 0.5, True, 1.0, 9.0, False), 0.005, magnification, math.radians(30))
+    assert step == pytest.approx(0.04 * math.sqrt(3) / magnification)
+    assert doubt == pytest.approx(step / 16)
 
 
 def test_steps_too_wide_and_surfaces_that_do_not_slant_are_refused():
