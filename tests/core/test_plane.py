@@ -11,6 +11,7 @@ from scipy.optimize import linprog
 
 from just_plane.core.errors import OutOfDomainError, UnreachableError
 from just_plane.core.plane import (
+    TiltSetting,
     carrying_points,
     deviations,
     fit_plane,
@@ -158,6 +159,12 @@ def test_planes_out_of_reach_are_refused(arguments, error, code):
 def test_a_point_inside_the_focal_length_is_refused():
     with pytest.raises(OutOfDomainError, match="within a focal length"):
         wedge_blur(100, 8, tilt_for_plane(100, 400, 0.0, 0.2), (0, 0, 90))
+
+
+def test_a_point_beside_the_lens_is_refused():
+    """Far enough aside it lies before the tilted lens, though no distance before the camera."""
+    with pytest.raises(OutOfDomainError, match="within a focal length"):
+        wedge_blur(100, 8, TiltSetting(0.2, 0.0, 110.0), (-5000, 0, 0))
 
 
 def test_ghosts_stand_square_to_a_line_wherever_in_the_frame_it_lies():

@@ -12,11 +12,19 @@ from just_plane.core.plane.tilt import TiltSetting
 from just_plane.core.practice.drill import CIRCLE, FOCAL, KINDS, RAIL_CLICK, STOPS, Setting, held, make_drill, start_of
 from just_plane.core.practice.hands import best_setting, near_then_far, par_of
 from just_plane.core.practice.score import ends_of, judge, score
-from just_plane.core.practice.seeing import JUDGED, works_as, worst_blur, worst_contrast_at
+from just_plane.core.practice.seeing import JUDGED, set_of, works_as, worst_blur, worst_contrast_at
 from just_plane.core.practice.words import hint, saw
 
 TILTS = ("tilt", "tilt_and_turn", "limits")
 SEEDS = range(30)
+
+
+@pytest.mark.parametrize("kind", ["stop", "tilt"])
+def test_the_page_of_a_drill_is_the_same_for_the_same_seed_and_another_for_another(kind):
+    drill = make_drill(kind, 4)
+    once, again, other = (set_of(one).light for one in (drill, drill, drill._replace(seed=5)))
+    assert np.array_equal(once, again)
+    assert not np.array_equal(once, other)
 
 
 @pytest.mark.parametrize("kind", TILTS)
