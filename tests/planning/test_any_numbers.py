@@ -45,12 +45,29 @@ def test_a_subject_that_hardly_moves_allows_any_shutter(pod, changed):
 
 
 @pytest.mark.parametrize(
+    ("name", "numbers"),
+    [
+        # Hardly sharp to the eye and flying past; so slow and so small that an exposure lasts for ages.
+        ("cut", {"/subject/moves_mm_s": 1e5, "/picture/viewing_distance_mm": 1.0, "/body/sensor_width_mm": 0.1}),
+        ("praline", {"/subject/moves_mm_s": 1e-7, "/framing": {"by": "magnification", "magnification": 1e-7}}),
+        ("praline", {"/light/flash_guide_number_m": 0.1, "/light/flash_distance_mm": 1e-7}),
+        ("praline", {"/light/flash_guide_number_m": 1000.0, "/light/flash_distance_mm": 1e5}),
+    ],
+)
+def test_numbers_at_their_edges_together_are_planned_too(catalogue, changed, name, numbers):
+    assert plan_shot(changed(catalogue[name], numbers)).verdict is not None
+
+
+@pytest.mark.parametrize(
     ("pointer", "value", "sentence"),
     [
         # Every click is looked at: of a hundredth of a degree there would be eighteen thousand.
         ("/rig/0/gear/click_apart_deg", 0.01, "must be 0.1"),
         ("/picture/share_of_frame", 1e-5, "must be 0.001"),
         ("/subject/moves_mm_s", 5e-324, "must be more than 0"),
+        ("/picture/viewing_distance_mm", 0.5, "must be 1 mm or more"),
+        ("/body/sensor_width_mm", 0.05, "must be 0.1 mm or more"),
+        ("/light/flash_guide_number_m", 0.05, "must be 0.1"),
     ],
 )
 def test_what_is_too_small_to_be_is_refused_at_its_field(pod, changed, pointer, value, sentence):

@@ -33,8 +33,8 @@ class Body(Piece):
     """A camera body."""
 
     kind: Literal["body"]
-    sensor_width_mm: Annotated[Length, Field(title="Sensor width")]
-    sensor_height_mm: Annotated[Length, Field(title="Sensor height")]
+    sensor_width_mm: Annotated[float, Field(title="Sensor width", ge=0.1, le=100_000)]
+    sensor_height_mm: Annotated[float, Field(title="Sensor height", ge=0.1, le=100_000)]
     pixels_across: Annotated[int | None, Field(title="Pixels across", gt=0, le=1_000_000)] = None
     register_mm: Annotated[LengthOrZero, Field(title="Mount to sensor", description="Lens mount to sensor.")] = 18.0
     crop_modes: Annotated[list[CropMode], Field(max_length=8)] = []

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from just_plane.contract.base import FNumber, Length, Model, Ratio, Seconds
+from just_plane.contract.base import FNumber, Length, Model, Ratio
 
 
 class MeasuredTimes(Model):
@@ -18,7 +18,7 @@ class MeasuredTimes(Model):
 class MeasuredStill(Model):
     """The longest shutter that stayed sharp, and at which size."""
 
-    shutter_s: Annotated[Seconds, Field(le=3600)]
+    shutter_s: Annotated[float, Field(ge=1e-6, le=3600)]
     magnification: Ratio
     focal_length_mm: Annotated[Length | None, Field(description="By hand; null: not known.")] = None
     measured_on: Annotated[str, Field(max_length=40, description="The day, in words.")]

@@ -52,7 +52,9 @@ class Picture(Model):
     width_mm: Annotated[
         Length, Field(title="Picture width", description="Width of the print, or of the picture on the screen.")
     ] = 300.0
-    viewing_distance_mm: Annotated[Length, Field(title="Seen from", description="Eye to print or screen.")] = 310.0
+    viewing_distance_mm: Annotated[
+        float, Field(title="Seen from", ge=1, le=100_000, description="Eye to print or screen.")
+    ] = 310.0
     share_of_frame: Annotated[
         float,
         Field(
@@ -285,7 +287,7 @@ class Light(Model):
     ] = None
     flash_guide_number_m: Annotated[
         float | None,
-        Field(title="Guide number, m", gt=0, le=1000, description="Metres, at ISO 100; null: no flash."),
+        Field(title="Guide number, m", ge=0.1, le=1000, description="Metres, at ISO 100; null: no flash."),
     ] = None
     flash_distance_mm: Annotated[Length | None, Field(title="Flash to subject", description="null: not known.")] = None
     meter: Annotated[

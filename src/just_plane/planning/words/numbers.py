@@ -71,9 +71,13 @@ def seconds(value):
     return _two_parts(int(value / 60 + 0.5), "h", "min")
 
 
+MARKED = 1e-6, 1e6
+"""Between these, s, lie the marks of any camera, with room."""
+
+
 def shutter_words(value):
     """A shutter time as cameras mark it: ``1/60 s``, ``0.8 s``; past their marks as any time."""
-    mark = marked_shutter(value) if value > 0 else None
+    mark = marked_shutter(value) if MARKED[0] < value < MARKED[1] else None
     return seconds(value) if mark is None else f"{mark} s"
 
 
