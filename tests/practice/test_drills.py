@@ -27,6 +27,12 @@ def test_the_page_of_a_drill_is_the_same_for_the_same_seed_and_another_for_anoth
     assert not np.array_equal(once, other)
 
 
+@pytest.mark.parametrize("kind", ["ends", "magnifier", "rock"])
+def test_where_nothing_is_set_for_good_the_best_setting_is_the_one_to_begin_with(kind):
+    drill = make_drill(kind, 4)
+    assert best_setting(drill) == start_of(drill)
+
+
 @pytest.mark.parametrize("kind", TILTS)
 def test_blur_is_that_of_points_on_the_page_seen_through_the_tilted_lens(kind):
     drill = make_drill(kind, 4)

@@ -161,6 +161,17 @@ def test_mm_a_step_within_four_tenths_of_a_percent(patchy, noise, step, count):
         assert abs(got - true) < 3 * doubt
 
 
+@pytest.mark.parametrize("doubtful", ["the best", "the other"])
+@pytest.mark.parametrize(("below", "could_be"), [(0.017, True), (0.023, False)])
+def test_a_stop_could_be_the_best_within_two_deviations_of_both(doubtful, below, could_be):
+    """Contrasts 1 and 1 - below; of one of them the energy is known to 0.02, so the contrast to 0.01."""
+    contrast = np.array([0.9, 1.0, 1 - below])
+    spreads = np.array([0.0, 0.02, 0.0] if doubtful == "the best" else [0.0, 0.0, 0.02 * (1 - below)])
+    found = best_stop([4.0, 5.6, 8.0], contrast**2, spreads)
+    assert found.best == 5.6
+    assert (8.0 in found.could_be) == could_be
+
+
 @pytest.mark.parametrize("magnification", [0.5, 1.0, 4.0])
 def test_a_step_is_what_the_rows_are_along_the_axis(magnification):
     """On a surface at 30 degrees from the axis, 8 rows of 5 um are 0.04 mm on the sensor: 0.04 sqrt(3) / m along it."""
