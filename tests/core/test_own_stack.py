@@ -64,10 +64,15 @@ def test_no_step_can_be_spread(frames, first):
 
 
 def test_too_many_frames_are_refused():
-    with pytest.raises(OutOfDomainError):
-        own_stack(1.0, 1e-5)
-    with pytest.raises(OutOfDomainError):
-        own_stack(1.0, lambda place: 1e-5)
+    for step in (1e-5, lambda place: 1e-5):
+        with pytest.raises(OutOfDomainError, match=r"more than 5000 frames\. Take longer steps") as refused:
+            own_stack(1.0, step)
+        assert (refused.value.quantity, refused.value.value) == ("step", pytest.approx(1e-5))
+
+
+def test_as_many_as_can_be_are_taken():
+    assert own_stack(1.0, 1 / 4096).frames == 4097
+    assert own_stack(5000.0, 1.0).frames == 5001
 
 
 @given(

@@ -1,6 +1,7 @@
 """The shot in a sentence, as a colleague would say it, and the way it points to."""
 
 from just_plane.contract.plan import Verdict
+from just_plane.planning.setup.own_steps import is_own
 from just_plane.planning.words.numbers import count, f_stop, percent, seconds
 
 TILT = ("tilt", "tilt_best")
@@ -71,7 +72,7 @@ def verdict(setup, ways, plane, said):
     if way.cover < 1 - 1e-9:
         return Verdict(
             headline=f"Nothing here holds all of it. The most that can be done: {_small(what)} {_share(way)}.",
-            detail=f"{_leaves(way)}{price}{_minded(way)} {_why_no_more(way, ways)}".strip(),
+            detail=f"{_leaves(way)}{price}{_minded(way)} {_why_no_more(setup, way, ways)}".strip(),
             way=way.id,
         )
     holds = "holds" if way.frames == 1 else "hold"
@@ -137,12 +138,14 @@ def _leaves(way):
     return f"{_capital(way.note)}."
 
 
-def _why_no_more(way, ways):
-    """What stands against the others, two at most."""
+def _why_no_more(setup, way, ways):
+    """What stands against the others, two at most: first against what was asked for, steps of one's own."""
     others = [other for other in ways if other.against and not other.feasible and other.id != way.id]
-    others.sort(key=lambda other: -other.cover)
-    objections = [f"{_small(other.title.split(',')[0])}: {other.against[0]}" for other in others]
-    return f"Not possible: {'; '.join(objections[:2])}." if objections else ""
+    others.sort(key=lambda other: (not (other.id in ("rail", "ring") and is_own(setup, other.id)), -other.cover))
+    objections: dict[str, str] = {}
+    for other in others:
+        objections.setdefault(other.against[0], f"{_small(other.title.split(',')[0])}: {other.against[0]}")
+    return f"Not possible: {'; '.join(list(objections.values())[:2])}." if objections else ""
 
 
 def _least(setup, way):
