@@ -164,6 +164,35 @@ def test_an_empty_kit_says_so():
     assert answer.headline == "No lens of the kit is on the table today."
 
 
+LOOKS = ["frame", "closest", "widest"]
+
+
+@pytest.mark.parametrize("look_for", LOOKS)
+@pytest.mark.parametrize(
+    ("names", "pointer", "value"),
+    [
+        # A lens of a tenth of a millimetre makes no row that can be, with bellows behind it or without.
+        (("macro-100", "bellows-40-150", "converter-2"), "0/focal_length_mm", 0.1),
+        # Between a tenth and 70 mm a zoom has marks, and none at 0.
+        (("zoom-24-70", "objective-5", "converter-2"), "0/short/focal_length_mm", 0.1),
+        # A close-up lens a hundred metres thick, lenses of hardly any size: pictures no shot can ask for.
+        (("macro-60", "bellows-40-150", "close-up-3-52"), "2/thickness_mm", 1e5),
+        (("macro-60", "macro-100"), "0/closest_magnification", 1e-7),
+        (("macro-100", "macro-60", "reversing-49", "tube-36"), "3/length_mm", 1e5),
+    ],
+)
+def test_a_kit_with_a_number_that_cannot_be_is_searched_all_the_same(names, pointer, value, look_for):
+    document = kit_of(*names).model_dump(mode="json")
+    index, *path = pointer.split("/")
+    place = document["pieces"][int(index)]["gear"]
+    for part in path[:-1]:
+        place = place[part]
+    assert path[-1] in place
+    place[path[-1]] = value
+    for width in (0.1, 36.0, 1e5):
+        assert ask(Kit.model_validate(document), width, look_for=look_for).headline
+
+
 def test_a_frame_that_nothing_gets_is_said():
     answer = ask(kit_of("macro-100"), 1.0)
     # The nearest there is, and said not to fit: life size on 36 mm.

@@ -50,7 +50,8 @@ SecondsOrZero = Annotated[float, Field(ge=0, le=604_800), _Measured]
 Speed = Annotated[float, Field(gt=0, le=100_000), _Measured]
 """In mm a second."""
 FNumber = Annotated[float, Field(ge=0.5, le=256)]
-Ratio = Annotated[float, Field(gt=0, le=1000), _Measured]
+LARGEST_RATIO = 1000.0
+Ratio = Annotated[float, Field(gt=0, le=LARGEST_RATIO), _Measured]
 
 
 def _names_something(path):

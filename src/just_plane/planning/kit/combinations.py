@@ -91,8 +91,8 @@ def _lens_settings(by_kind):
     for zoom in by_kind.get("zoom", []):
         short, long = zoom.short.focal_length_mm, zoom.long.focal_length_mm
         steps = max(math.ceil(math.log(max(long / short, 1.0)) / math.log(ZOOM_STEP)), 1)
-        between = [float(round(short * (long / short) ** (step / steps))) for step in range(1, steps)]
-        lenses += [_placed(zoom, at=at) for at in (short, *between, long)]
+        marks = (float(round(short * (long / short) ** (step / steps))) for step in range(1, steps))
+        lenses += [_placed(zoom, at=at) for at in (short, *(at for at in marks if short < at < long), long)]
     return lenses
 
 
@@ -183,4 +183,4 @@ def _objectives(lenses, by_kind, gaps):
 
 
 def _focal_length(placed):
-    return placed.at_focal_length_mm or placed.gear.focal_length_mm
+    return placed.gear.focal_length_mm if placed.at_focal_length_mm is None else placed.at_focal_length_mm

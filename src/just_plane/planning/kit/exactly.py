@@ -5,6 +5,7 @@ from typing import Any
 
 import numpy as np
 
+from just_plane.contract.base import LARGEST_RATIO, TINIEST
 from just_plane.contract.search import FoundRig, SearchAsked
 from just_plane.contract.shot import FramingByMagnification, MeasuredSize
 from just_plane.core.aperture import stops_lost
@@ -60,7 +61,7 @@ class Exactly:
         else:
             wanted = candidate.size
         size = _nearest_size(setting, wanted, self.wording)
-        if size is None:
+        if size is None or not TINIEST <= size <= LARGEST_RATIO:
             return setting, None
         setting = replace(setting, framing=FramingByMagnification(by="magnification", magnification=size))
         return setting, _built_or_none(setting, self.wording)

@@ -127,7 +127,7 @@ class OnBody:
     @cached_property
     def _size_by_draw(self):
         """The longest draw, and sizes at it and at nine tenths of it; None where there is no picture at both."""
-        if not self.extensions.bellows:
+        if self.rig is None or not self.extensions.bellows:
             return None
         longest = float(self.extensions.draws.max())
         try:
