@@ -137,3 +137,11 @@ def test_a_shot_without_enough_points_says_what_is_wanted(tray):
     broken = changed(tray, lambda body: body.update(rig=[]))
     with pytest.raises(NoOwnSetError):
         own_of(broken, 1)
+
+
+def test_where_light_itself_blurs_too_much_there_is_nothing_to_practise(tray):
+    """At f/32 and half life size a detail of 0.02 mm on the sensor is past what diffraction passes."""
+    soft = changed(tray, lambda body: (body["aperture"].update(f_number=32.0), body["picture"].update(width_mm=2000.0)))
+    with pytest.raises(NoOwnSetError, match="At f/32 light itself blurs more than counts as sharp") as refused:
+        own_of(soft, 1)
+    assert "Open up" in refused.value.remedy

@@ -6,7 +6,7 @@ means not known; the description says what is assumed then.
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field, ValidationInfo
 
 from just_plane.contract.base import FNumber, Length, LengthOrZero, Model, Ratio
 from just_plane.contract.measured import FocusUnit, MeasuredStill, MeasuredTimes, TriedAt
@@ -21,12 +21,26 @@ ASSUMED_THREAD_MM = 62.0
 ASSUMED_BARREL_WIDTH_MM = 70.0
 
 
+MOST_ASPECT = 10.0
+
+
+def _no_strip(height: float, info: ValidationInfo) -> float:
+    """Pictures are drawn so many pixels wide: of a strip they would have no end."""
+    width = info.data.get(str(info.field_name).replace("height", "width"))
+    if width is not None and max(height / width, width / height) > MOST_ASPECT:
+        raise ValueError(f"The longer side may be at most {MOST_ASPECT:g} times the shorter.")
+    return height
+
+
+NoStrip = AfterValidator(_no_strip)
+
+
 class CropMode(Model):
     """A part of the sensor that the body can use alone."""
 
     name: Annotated[str, Field(title="Name", min_length=1, max_length=60)]
     width_mm: Annotated[Length, Field(title="Width")]
-    height_mm: Annotated[Length, Field(title="Height")]
+    height_mm: Annotated[Length, Field(title="Height"), NoStrip]
 
 
 class Body(Piece):
@@ -34,7 +48,7 @@ class Body(Piece):
 
     kind: Literal["body"]
     sensor_width_mm: Annotated[float, Field(title="Sensor width", ge=0.1, le=100_000)]
-    sensor_height_mm: Annotated[float, Field(title="Sensor height", ge=0.1, le=100_000)]
+    sensor_height_mm: Annotated[float, Field(title="Sensor height", ge=0.1, le=100_000), NoStrip]
     pixels_across: Annotated[int | None, Field(title="Pixels across", gt=0, le=1_000_000)] = None
     register_mm: Annotated[LengthOrZero, Field(title="Mount to sensor", description="Lens mount to sensor.")] = 18.0
     crop_modes: Annotated[list[CropMode], Field(max_length=8)] = []

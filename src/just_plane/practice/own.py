@@ -16,6 +16,7 @@ from just_plane.core.view.scene import Scene, crumbs_at
 from just_plane.planning.plane.section import steps_at_lens
 from just_plane.planning.plane.words import STRAIGHT
 from just_plane.planning.setup.setup import NoSetup, make_setup
+from just_plane.planning.words.numbers import f_stop
 from just_plane.practice.drills import told
 
 SOFTEN = 0.05
@@ -58,7 +59,8 @@ def own_of(shot, seed):
 
     Raises
     ------
-    NoOwnSetError   The shot cannot be worked out, or has no three points that must be sharp.
+    NoOwnSetError   The shot cannot be worked out, has no three points that must be sharp, or no place is sharp at its
+                    stop.
     """
     setup = make_setup(shot)
     if isinstance(setup, NoSetup):
@@ -76,6 +78,11 @@ def own_of(shot, seed):
         raise NoOwnSetError(of_plane[0].message, of_plane[0].remedy)
     lens, scale = work.lens, work.lens.scale_behind
     stop, laid = setup.stop, work.laid
+    if stop.blur == 0:
+        raise NoOwnSetError(
+            f"At {f_stop(stop.f_number)} light itself blurs more than counts as sharp: no setting shows more.",
+            "Open up at the Aperture station, or let a smaller picture be enough.",
+        )
     pixels = setup.area.pixels_across
     gear = Gear(
         lens.focal_length,
