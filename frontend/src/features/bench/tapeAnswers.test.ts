@@ -32,9 +32,15 @@ it("a refused field troubles its station before any plan", () => {
   expect(tapeAnswers(shot, null, null, ["/light/iso"], "mm").light.trouble).toBe(true);
 });
 
-it("one frame needs no stack", () => {
-  const way = { id: "one", kind: "one_frame", frames: 1, time_s: 2 } as WayAnswer;
-  expect(tapeAnswers(shot, null, way, [], "mm").stack.answer).toBe("not needed");
+it.each([
+  ["holds all", 1, 19, "not needed"],
+  ["holds a part, and a stack could be", 0.6, 19, "not this way"],
+  ["holds a part, and no stack can be", 0.1, 0, "none can be"],
+])("one frame that %s says what a stack is", (_, cover, count, words) => {
+  const way = { id: "one", kind: "one_frame", frames: 1, time_s: 2, cover } as WayAnswer;
+  const rail = { id: "rail", kind: "rail", frames: count } as WayAnswer;
+  const plan = { findings: [], ways: [way, rail], verdict: { way: "one" } } as unknown as Plan;
+  expect(tapeAnswers(shot, plan, way, [], "mm").stack.answer).toBe(words);
 });
 
 it("a way at another stop than the one set says so, its shutter with it", () => {

@@ -67,7 +67,7 @@ export function tapeAnswers(
     plane: say("plane", ...planeAnswer(plan)),
     stack: say(
       "stack",
-      way?.kind === "one_frame" ? "not needed" : stack?.frames ? frames(stack.frames) : "—",
+      way?.kind === "one_frame" ? instead(way, stack) : stack?.frames ? frames(stack.frames) : "—",
       way?.kind !== "one_frame" && stack?.stack ? stepWords(stack.stack, units) : "",
     ),
     light: say("light", ...lightWords(light, aperture, way)),
@@ -75,6 +75,12 @@ export function tapeAnswers(
     check: checkAnswer(checked, run),
     log: say("log", ...logWords(entries)),
   };
+}
+
+/** What is said of a stack where one frame is taken. */
+function instead(way: WayAnswer, stack: WayAnswer | undefined): string {
+  if (way.cover >= 1) return "not needed";
+  return stack?.frames ? "not this way" : "none can be";
 }
 
 function stepWords(stack: NonNullable<WayAnswer["stack"]>, units: Units): string {

@@ -13,6 +13,8 @@ function gapWords(gaps: readonly (readonly number[])[], units: Units): string {
   return `${gaps.length} gaps, ${length(open, units)}`;
 }
 
+const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
 /** The stack in figures, or why there is none. */
 export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "ring" | "hand" }) {
   const { shot } = useBench();
@@ -22,7 +24,7 @@ export function StackAnswer({ way, kind }: { way: WayAnswer; kind: "rail" | "rin
     return (
       <AnswerBox data-trouble="">
         <strong>No stack this way</strong>
-        {way.against.join("; ")}.
+        {capital(way.against.join("; "))}.
       </AnswerBox>
     );
   }
