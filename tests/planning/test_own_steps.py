@@ -74,8 +74,8 @@ def test_a_step_that_the_rail_cannot_do_names_the_nearest():
 def test_steps_of_which_there_would_be_too_many_are_what_the_sentence_speaks_of(steps):
     """Asked for by the photographer, so named before what this lens cannot do; once, though rail and ring share it."""
     detail = planned(steps).verdict.detail
-    assert detail.count("make more than 5000 frames. Take longer steps, or let them be worked out") == 1
-    assert "Not possible: stack by rail: steps of" in detail
+    assert detail.count("takes more than 5000 frames. Take longer steps, or let them be worked out") == 1
+    assert "Not possible: stack by rail: a step of" in detail
 
 
 def test_units_not_tried_yet_are_kept_and_change_nothing():

@@ -4,8 +4,10 @@ import itertools
 import math
 
 from just_plane.core.domain import count, positive
-from just_plane.core.errors import OutOfDomainError, Quantity
-from just_plane.core.stack import MOST_FRAMES, Stack, steps_to_cover
+from just_plane.core.errors import OutOfDomainError
+from just_plane.core.stack import MOST_FRAMES, Stack, steps_to_cover, too_many
+
+LONGER = "Take longer steps, or let them be worked out."
 
 
 def own_stack(depth, step, *, frames=None, first=0.0, spare_before=0, spare_after=0):
@@ -33,7 +35,7 @@ def own_stack(depth, step, *, frames=None, first=0.0, spare_before=0, spare_afte
         positive("step", step, "mm")
         if frames is None:
             if depth - first > MOST_FRAMES * step:
-                raise _too_short(step, depth - first)
+                raise too_many(depth - first, step, "step", LONGER)
             steps = steps_to_cover(max(depth - first, 0.0), step)
             numbers = range(-count("spare_before", spare_before), steps + count("spare_after", spare_after) + 1)
         else:
@@ -108,22 +110,9 @@ def _marched(depth, step_at, frames, first, spare_before, spare_after):
     while places[-1] < depth * (1 - 1e-12):
         places.append(places[-1] + onward(places[-1]))
         if len(places) > MOST_FRAMES:
-            raise _too_short(places[1] - places[0], depth - first)
+            raise too_many(depth - first, places[1] - places[0], "step", LONGER)
     for _ in range(spare_after):
         places.append(places[-1] + onward(places[-1]))
     for _ in range(spare_before):
         places.insert(0, places[0] - onward(places[0]))
     return places
-
-
-def _too_short(step, depth):
-    return OutOfDomainError(
-        "frames.too_many",
-        quantity="step",
-        value=step,
-        unit="mm",
-        message=f"Steps of {{step}} over {{over}} make more than {MOST_FRAMES} frames.",
-        remedy="Take longer steps, or let them be worked out.",
-        step=Quantity(step, "mm"),
-        over=Quantity(depth, "mm", 4),
-    )

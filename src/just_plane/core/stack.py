@@ -76,7 +76,7 @@ def steps_to_cover(depth, step):
     non_negative("depth", depth, "mm")
     positive("step", step, "mm")
     if depth / step > MOST_FRAMES:
-        raise _too_many(depth, step)
+        raise too_many(depth, step)
     return _fewest_steps(depth, step)
 
 
@@ -201,7 +201,7 @@ def ring_stack(depth, depth_at, overlap, *, spare_before=0, spare_after=0):
     while positions[-1] < depth * (1 - 1e-12):
         positions.append(positions[-1] + step_at(positions[-1]))
         if len(positions) > MOST_FRAMES:
-            raise _too_many(depth, positions[-1] - positions[-2])
+            raise too_many(depth, positions[-1] - positions[-2])
     covering = len(positions)
     for _ in range(count("spare_after", spare_after)):
         positions.append(positions[-1] + step_at(positions[-1]))
@@ -294,14 +294,29 @@ def hold_time(frames, settle, exposure, recovery, *, noise_reduction=False):
     return whole + (exposure if frames else 0.0)
 
 
-def _too_many(depth, step):
+STOP_DOWN = "Stop down, work at a smaller magnification, or make less of the subject sharp."
+
+
+def too_many(depth, step, quantity="depth", remedy=STOP_DOWN):
+    """The refusal of a step of which there would be more than ``MOST_FRAMES``.
+
+    Parameters
+    ----------
+    depth, step : float   mm.
+    quantity : str        What is to be mended: ``depth`` or ``step``.
+    remedy : str          What would work, a sentence.
+
+    Returns
+    -------
+    OutOfDomainError      To be raised.
+    """
     return OutOfDomainError(
         "frames.too_many",
-        quantity="depth",
-        value=depth,
+        quantity=quantity,
+        value=step if quantity == "step" else depth,
         unit="mm",
         message=f"A step of {{step}} over {{over}} takes more than {MOST_FRAMES} frames.",
-        remedy="Stop down, work at a smaller magnification, or make less of the subject sharp.",
+        remedy=remedy,
         step=Quantity(step, "mm"),
         over=Quantity(depth, "mm", 4),
     )
