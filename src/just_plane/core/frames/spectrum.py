@@ -3,6 +3,8 @@
 import cv2
 import numpy as np
 
+from just_plane.core.peaks import peak_offset
+
 LEAST_SPACING = 4.0
 """Pixels, of the frame as searched."""
 SQUARE = 256
@@ -123,17 +125,8 @@ def candidates(power, most, in_one_direction=3):
 
 def _peak(power, at):
     """Row and column of a peak between samples: a parabola through the logarithm each way."""
-    places = []
-    for axis in (0, 1):
-        line = np.log(np.take(power, at[1 - axis], axis=1 - axis) + 1e-12)
-        index = at[axis]
-        if not 0 < index < len(line) - 1:
-            places.append(float(index))
-            continue
-        before, here, after = line[index - 1 : index + 2]
-        bend = before - 2 * here + after
-        places.append(index + (0.5 * (before - after) / bend if bend < 0 else 0.0))
-    return places
+    lines = [np.log(np.take(power, at[1 - axis], axis=1 - axis) + 1e-12) for axis in (0, 1)]
+    return [index + peak_offset(line, index) for index, line in zip(at, lines, strict=True)]
 
 
 def sharpened(flat, frequency):

@@ -10,6 +10,7 @@ from typing import NamedTuple
 import numpy as np
 
 from just_plane.core.domain import positive
+from just_plane.core.peaks import peak_offset
 
 LEAST_FRAMES = 12
 WINDOW_ROWS = 16
@@ -90,11 +91,7 @@ def _width(energy):
 def _top(values):
     """Where a row of values is highest, between its samples too."""
     at = int(np.argmax(values))
-    if not 0 < at < len(values) - 1:
-        return float(at)
-    before, top, after = values[at - 1 : at + 2]
-    bend = before - 2 * top + after
-    return at + (0.5 * (before - after) / bend if bend < 0 else 0.0)
+    return at + peak_offset(values, at)
 
 
 def hand_sway(lines, shifts, pixel_pitch, magnification, angle):

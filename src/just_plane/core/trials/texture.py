@@ -10,6 +10,7 @@ import numpy as np
 
 from just_plane.core.domain import positive
 from just_plane.core.errors import OutOfDomainError
+from just_plane.core.peaks import peak_offset
 
 LOW, HIGH = 0.75, 1.33
 """The ring of frequencies, times the one asked for."""
@@ -125,13 +126,9 @@ def _shift(cross, size):
     weighted = cross / np.maximum(np.sqrt(np.abs(cross)), 1e-12) * np.exp(-((radius / 0.2) ** 2))
     peak = np.fft.irfft2(weighted, s=(size, size))
     row, column = np.unravel_index(int(np.argmax(peak)), peak.shape)
-
-    def fine(before, at, after):
-        bend = before - 2 * at + after
-        return 0.0 if bend >= 0 else 0.5 * (before - after) / bend
-
-    down = row + fine(peak[row - 1, column], peak[row, column], peak[(row + 1) % size, column])
-    right = column + fine(peak[row, column - 1], peak[row, column], peak[row, (column + 1) % size])
+    beside = np.array([-1, 0, 1])
+    down = row + peak_offset(peak[(row + beside) % size, column], 1)
+    right = column + peak_offset(peak[row, (column + beside) % size], 1)
     down, right = ((value + size / 2) % size - size / 2 for value in (down, right))
     fy, fx = np.fft.fftfreq(size)[:, np.newaxis], np.fft.rfftfreq(size)[np.newaxis, :]
     ramp = np.exp(2j * np.pi * (fy * down + fx * right)).astype(np.complex64)

@@ -9,6 +9,8 @@ from typing import NamedTuple
 
 import numpy as np
 
+from just_plane.core.peaks import peak_offset
+
 REACH = 2.5
 """Samples within so many steps of the highest count, and the two frames on either side of it however far they stand:
 past it the bell has tails that are none of it."""
@@ -23,7 +25,8 @@ LEAST_TILES = 12
 """With fewer a frame or a step cannot be judged."""
 USUAL_WIDTH = 1.35
 """Of the bell, in steps, where no tile tells: at the band of the curve, by the blur of two frames a depth."""
-STEPS = np.arange(0.0, 4.01, 0.25)
+STEP_APART = 0.25
+STEPS = np.arange(0.0, 4.01, STEP_APART)
 """Steps that are tried between two frames, in steps as planned."""
 
 
@@ -166,11 +169,7 @@ def _misfit(y, samples, places, width, freedom):
 def _lowest(misfits):
     """The step of the least misfit, between those tried where it is not at an end."""
     at = int(misfits.argmin())
-    if not 0 < at < len(misfits) - 1:
-        return float(STEPS[at])
-    left, here, right = misfits[at - 1 : at + 2]
-    bend = left - 2 * here + right
-    return float(STEPS[at] + (0.125 * (left - right) / bend if bend > 0 else 0.0))
+    return float(STEPS[at] + STEP_APART * peak_offset(-misfits, at))
 
 
 def _curves(energies, places, usable):

@@ -11,6 +11,7 @@ import numpy as np
 
 from just_plane.core.frames.check.bands import band
 from just_plane.core.frames.check.tiles import GAMMA
+from just_plane.core.peaks import peak_offset
 
 DARKEST = 0.004
 """Encoded light under which nothing is told from black."""
@@ -146,13 +147,9 @@ class Foretold(NamedTuple):
         float             px; within 1.46 times of the plan either way.
         """
         parts = self._most_detailed()
-        left = [sum(part._left(planned * times) for part in parts) for times in TRIED]
-        best = int(np.argmin(left))
-        if not 0 < best < len(TRIED) - 1:
-            return planned * float(TRIED[best])
-        before, at, after = left[best - 1 : best + 2]
-        bend = before - 2 * at + after
-        return planned * float(TRIED[best] * 1.1 ** ((before - after) / (2 * bend) if bend > 0 else 0.0))
+        explained = [-sum(part._left(planned * times) for part in parts) for times in TRIED]
+        best = int(np.argmax(explained))
+        return planned * float(TRIED[best] * 1.1 ** peak_offset(explained, best))
 
     def _left(self, step_px):
         return float(np.mean(np.minimum(np.abs(band(self.beyond(step_px), *DETAIL)), MOST_BEYOND)))
