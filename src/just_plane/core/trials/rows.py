@@ -21,14 +21,9 @@ STRONG = 0.15
 LEAST_SHARE = 0.2
 """Of the top, that a frame must have to be asked for where the top lies."""
 DISAGREE_FRAMES = 1.5
-AGREE = 0.6
-"""Share of the rows that must agree with the coarse line for the fine reading to be believed."""
 TOO_SMALL_BY = 3.0
-"""The line's own standard error is so many times too small."""
+"""The line's own standard error is so many times too small: neighbouring rows share a window."""
 LEAST_FRAMES = 8
-LEAST_DEPTHS = 3.0
-MOST_STEP = 0.45
-"""Of the depth that a frame holds."""
 
 
 class Tracked(NamedTuple):

@@ -4,14 +4,12 @@ import math
 from typing import NamedTuple
 
 from just_plane.core.domain import positive
-from just_plane.core.trials.rows import robust_line, tracked
+from just_plane.core.trials.rows import TOO_SMALL_BY, robust_line, tracked
 
 AGREE = 0.6
 """Share of the rows that must agree with the coarse line for the fine reading to be believed."""
 LEAST_AGREE, MOST_DOUBT = 0.4, 0.1
 """Share of the rows, and doubt as a share of the answer, past which not even the coarse reading is given."""
-TOO_SMALL_BY = 3.0
-"""The line's own standard error is so many times too small: neighbouring rows share a window."""
 LEAST_DEPTHS = 3.0
 MOST_STEP = 0.45
 """Of the depth that a frame holds."""

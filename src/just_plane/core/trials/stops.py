@@ -142,5 +142,4 @@ def spread_of(measured, modelled, frequency, *, relative):
     share = measured / np.maximum(modelled, 1e-9)
     if relative:
         share = share / np.median(share[-SMALLEST:])
-    eta = np.clip(share, LEAST_ETA, 1.0)
-    return np.sqrt(np.maximum(-np.log(eta), 0.0) / 2) / (np.pi * frequency)
+    return np.sqrt(np.maximum(-np.log(np.maximum(share, LEAST_ETA)), 0.0) / 2) / (np.pi * frequency)
