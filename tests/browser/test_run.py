@@ -47,6 +47,21 @@ def test_a_run_by_hand_survives_a_killed_server_and_goes_on_with_the_right_frame
     complaints.clear()  # while the server was gone
 
 
+def test_a_run_is_begun_and_counted_by_the_keyboard_alone(page, server, complaints):
+    page.get_by_role("link", name=re.compile("Praline")).click()
+    station(page, "Run")
+    page.get_by_role("button", name="Begin").focus()
+    page.keyboard.press("Enter")
+    taken = page.get_by_role("button", name="Taken")
+    # The button that was pressed is gone: the next thing to press has the focus, and keeps it while it is answered.
+    expect(taken).to_be_focused()
+    for frame in range(2, 5):
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("heading", name=f"Next: frame {frame} of")).to_be_visible()
+        expect(taken).to_be_focused()
+        expect(taken).to_be_enabled()
+
+
 def test_two_windows_of_one_run_never_count_a_frame_twice(page, open_page, server, complaints):
     begin(page, "Praline", "40")
     other = open_page(page.url)

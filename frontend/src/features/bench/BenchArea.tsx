@@ -52,8 +52,8 @@ const Drawing = styled.div`
 
 const Tools = styled.div`
   position: absolute;
-  right: 0;
-  bottom: 0;
+  right: 4px; /* room for the ring around the one in focus */
+  bottom: 4px;
   display: flex;
   gap: 4px;
   z-index: 2;

@@ -20,26 +20,27 @@ export function Besides({ running, pausedAbove }: { running: Running; pausedAbov
     <Row>
       <Button
         onPress={() => tell(run.devices.camera === "hand" ? "once_more" : "retake", last)}
-        isDisabled={
-          busy || last < 0 || run.state === "stopped" || (run.driven && run.devices.rail !== "hand")
-        }
+        isPending={busy}
+        isDisabled={last < 0 || run.state === "stopped" || (run.driven && run.devices.rail !== "hand")}
       >
         Once more
       </Button>
       <Button
         onPress={() => tell("skipped", next)}
-        isDisabled={busy || next === null || run.state === "paused"}
+        isPending={busy}
+        isDisabled={next === null || run.state === "paused"}
       >
         Leave it out
       </Button>
       <Button
         onPress={() => tell("stopped")}
-        isDisabled={busy || run.state === "stopped" || run.state === "finished"}
+        isPending={busy}
+        isDisabled={run.state === "stopped" || run.state === "finished"}
       >
         Stop here
       </Button>
       {run.state === "running" && !pausedAbove ? (
-        <Button onPress={() => tell("paused")} isDisabled={busy}>
+        <Button onPress={() => tell("paused")} isPending={busy}>
           Pause
         </Button>
       ) : null}

@@ -38,6 +38,11 @@ export function Driving({ running }: { running: Running }) {
   };
   useSpace(press);
   const top = useRef<HTMLDivElement>(null);
+  const main = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    // Begin went away with the focus on it.
+    if (document.activeElement === document.body) main.current?.focus({ preventScroll: true });
+  }, []);
   const stirred = run ? `${run.driven} ${run.trouble}` : "";
   useEffect(() => {
     void top.current?.scrollIntoView({ block: "end" });
@@ -65,7 +70,14 @@ export function Driving({ running }: { running: Running }) {
               {run.trouble}
             </AnswerBox>
           ) : null}
-          <Main data-weight="main" onPress={press} isDisabled={busy || act?.act === "none"}>
+          {/* Disabled for the while of an answer it would lose the focus. */}
+          <Main
+            ref={main}
+            data-weight="main"
+            onPress={press}
+            isPending={busy}
+            isDisabled={act?.act === "none"}
+          >
             {act?.words}
           </Main>
         </>
