@@ -38,11 +38,6 @@ export function Driving({ running }: { running: Running }) {
   };
   useSpace(press);
   const top = useRef<HTMLDivElement>(null);
-  const main = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    // Begin went away with the focus on it.
-    if (document.activeElement === document.body) main.current?.focus({ preventScroll: true });
-  }, []);
   const stirred = run ? `${run.driven} ${run.trouble}` : "";
   useEffect(() => {
     void top.current?.scrollIntoView({ block: "end" });
@@ -71,13 +66,7 @@ export function Driving({ running }: { running: Running }) {
             </AnswerBox>
           ) : null}
           {/* Disabled for the while of an answer it would lose the focus. */}
-          <Main
-            ref={main}
-            data-weight="main"
-            onPress={press}
-            isPending={busy}
-            isDisabled={act?.act === "none"}
-          >
+          <Main onPress={press} isPending={busy} isDisabled={act?.act === "none"}>
             {act?.words}
           </Main>
         </>
@@ -106,7 +95,9 @@ export function Driving({ running }: { running: Running }) {
         ]}
       />
       <Ticks run={run} />
-      {run.state === "stopped" || run.driven ? null : <FromCamera running={running} />}
+      {run.state === "stopped" || run.driven || (next === null && !run.folder) ? null : (
+        <FromCamera running={running} />
+      )}
       {next === null || run.driven ? null : <ByDevices key={run.run_id} running={running} run={run} />}
       {run.shot_changed ? (
         <Lead>The shot was changed since this run began; the run goes on as it was.</Lead>

@@ -18,9 +18,7 @@ export function Ended({ run }: { run: Run }) {
         <strong>All frames are taken.</strong>
         Look through them before the set comes down.
       </AnswerBox>
-      <MainLink data-weight="main" href={`/shots/${run.shot_id}/check`}>
-        Check them
-      </MainLink>
+      <MainLink href={`/shots/${run.shot_id}/check`}>Check them</MainLink>
     </>
   );
 }

@@ -1,5 +1,8 @@
+import { useRef } from "react";
+import type { ButtonProps, LinkProps } from "react-aria-components";
 import styled, { css } from "styled-components";
 import { Button, LinkButton } from "../../controls/Button";
+import { useHeir } from "../../controls/useHeir";
 
 const large = css`
   width: 100%;
@@ -8,12 +11,24 @@ const large = css`
   font-size: 20px;
 `;
 
-/** The one thing to do now: reached without looking. */
-export const Main = styled(Button)`
+const LargeButton = styled(Button)`
   ${large}
 `;
 
-/** The same, where it leads on. */
-export const MainLink = styled(LinkButton)`
+const LargeLink = styled(LinkButton)`
   ${large}
 `;
+
+/** The one thing to do now: reached without looking. */
+export function Main(props: ButtonProps) {
+  const ref = useRef<HTMLButtonElement>(null);
+  useHeir(ref);
+  return <LargeButton ref={ref} data-weight="main" {...props} />;
+}
+
+/** The same, where it leads on. */
+export function MainLink(props: LinkProps) {
+  const ref = useRef<HTMLAnchorElement>(null);
+  useHeir(ref);
+  return <LargeLink ref={ref} data-weight="main" {...props} />;
+}
