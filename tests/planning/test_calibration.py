@@ -88,6 +88,28 @@ def test_two_points_by_hand_and_an_upright_frame(pod):
     assert upright.measured == size.measured
 
 
+@pytest.mark.parametrize(
+    ("more", "field", "says"),
+    [
+        ({"span_px": 722.0}, "/span_px", "721 pixels from corner to corner; got a length of 722"),
+        ({"span_px": 0.1, "span_uncertainty_px": 0.1}, "/span_uncertainty_px", "uncertain by 0.1"),
+        # 721 pixels of 60 um are 43.3 mm.
+        ({"span_px": 721.0, "real_mm": 0.043}, "/real_mm", "are a size of 1.01e+03×"),
+        ({"span_px": 1e-3, "span_uncertainty_px": 0.0, "real_mm": 99.0}, "/real_mm", "are a size of 6.06e-07×"),
+    ],
+)
+def test_what_no_frame_can_show_is_refused_at_its_field(pod, more, field, says):
+    with pytest.raises(RefusedError, match=re.escape(says)) as refused:
+        size_of(pod, **more)
+    assert refused.value.finding.field == field
+    assert refused.value.finding.remedy
+
+
+def test_the_longest_and_the_largest_that_a_frame_can_show_are_measured(pod):
+    assert size_of(pod, span_px=721.0, real_mm=43.26).measured.magnification == pytest.approx(1.0)
+    assert size_of(pod, span_px=721.0, real_mm=0.0433).measured.magnification == pytest.approx(999.08, rel=1e-4)
+
+
 def test_a_cropped_frame_and_a_wild_size_are_doubted(pod):
     size = size_of(pod, picture_height_px=600)
     assert "picture.cropped" in codes(size.findings)

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from just_plane.contract.base import LARGEST_RATIO
 from just_plane.contract.ruler import RulerAnswer, SizeAnswer, TwoTubesAnswer
 from just_plane.contract.shot import MeasuredSize
 from just_plane.core.calibration import (
@@ -17,10 +18,12 @@ from just_plane.core.errors import OpticsError
 from just_plane.core.frames.ruler import find_ruler
 from just_plane.core.frames.ruler_picture import ruler_picture
 from just_plane.planning.rig.rigging import build_rig, rig_asked, rig_key, sensor
-from just_plane.planning.words.findings import RefusedError, caution, note, refused
+from just_plane.planning.words.findings import RefusedError, caution, note, refused, trouble
 from just_plane.planning.words.numbers import Wording, times
 
 NOTABLE_DRIFT = 0.01
+SMALLEST_RATIO = 1e-6
+"""A frame of kilometres: nobody measures smaller with a ruler."""
 PRACTICE_PIXELS = 1800
 PRACTICE_TICK_MM = 1.0
 
@@ -72,9 +75,16 @@ def ruler_in(brightness, facts):
 
 
 def size_from(asked):
-    """The size on the sensor from a length on the frame: SizeAnswer. Raises RefusedError when the rig has no model."""
+    """The size on the sensor from a length on the frame: SizeAnswer.
+
+    Raises RefusedError, at a field of what was asked, when the rig has no model or no length on its frame gives that.
+    """
     shot, said = asked.shot, []
-    modelled = build_rig(rig_asked(shot), Wording())
+    try:
+        modelled = build_rig(rig_asked(shot), Wording())
+    except RefusedError as error:
+        raise RefusedError(error.finding.model_copy(update={"field": f"/shot{error.finding.field}"})) from error
+    _refuse_what_no_frame_shows(asked)
     area = sensor(shot)
     long, short = max(area.width, area.height), min(area.width, area.height)
     wide, narrow = (
@@ -101,6 +111,16 @@ def size_from(asked):
             )
         )
     value = magnification_from_ruler(asked.span_px, asked.span_uncertainty_px, long / wide, asked.real_mm)
+    if not SMALLEST_RATIO <= value.value <= LARGEST_RATIO:
+        raise RefusedError(
+            trouble(
+                "measured.no_size",
+                "/real_mm",
+                f"{asked.span_px:g} pixels of this frame for {asked.real_mm:g} mm are a size of {value.value:.3g}×; "
+                f"from {SMALLEST_RATIO:g}× to {LARGEST_RATIO:g}×.",
+                "Is the length in millimetres, and between the same two marks?",
+            )
+        )
     model = _model_alone(modelled)
     ratio = value.value / model
     if not 0.8 < ratio < 1.25:
@@ -125,6 +145,29 @@ def size_from(asked):
         words=words,
         findings=said,
     )
+
+
+def _refuse_what_no_frame_shows(asked):
+    """A span longer than the picture, or one that could as well be none."""
+    diagonal = math.hypot(asked.picture_width_px, asked.picture_height_px)
+    if asked.span_px > diagonal:
+        raise RefusedError(
+            trouble(
+                "measured.beyond_picture",
+                "/span_px",
+                f"The picture is {diagonal:.0f} pixels from corner to corner; got a length of {asked.span_px:g} on it.",
+                "Measure between two marks that both lie in the picture.",
+            )
+        )
+    if asked.span_uncertainty_px >= asked.span_px:
+        raise RefusedError(
+            trouble(
+                "measured.too_uncertain",
+                "/span_uncertainty_px",
+                f"A length of {asked.span_px:g} pixels that is uncertain by {asked.span_uncertainty_px:g} is none.",
+                "Measure over more ticks, or mark them more finely.",
+            )
+        )
 
 
 def _model_alone(made):

@@ -33,7 +33,7 @@ def size_from_ruler(body: SizeAsked):
         return answer(size_from(body))
     except RefusedError as error:
         trouble = error.finding
-        return refuse(422, trouble.code, trouble.message, trouble.remedy, f"/shot{trouble.field}")
+        return refuse(422, trouble.code, trouble.message, trouble.remedy, trouble.field)
 
 
 @api.post("/two-tubes", responses={200: TwoTubesAnswer}, operation_id="lensFromTwoTubes")
