@@ -12,7 +12,7 @@ from just_plane.core.plane.tilt import TiltSetting
 from just_plane.core.practice.drill import CIRCLE, FOCAL, KINDS, RAIL_CLICK, STOPS, Setting, held, make_drill, start_of
 from just_plane.core.practice.hands import best_setting, near_then_far, par_of
 from just_plane.core.practice.score import ends_of, judge, score
-from just_plane.core.practice.seeing import JUDGED, set_of, works_as, worst_blur, worst_contrast_at
+from just_plane.core.practice.seeing import JUDGED, raster_of, set_of, works_as, worst_blur, worst_contrast_at
 from just_plane.core.practice.words import hint, saw
 
 TILTS = ("tilt", "tilt_and_turn", "limits")
@@ -25,6 +25,20 @@ def test_the_page_of_a_drill_is_the_same_for_the_same_seed_and_another_for_anoth
     once, again, other = (set_of(one).light for one in (drill, drill, drill._replace(seed=5)))
     assert np.array_equal(once, again)
     assert not np.array_equal(once, other)
+
+
+@pytest.mark.parametrize("kind", ["stop", *TILTS])
+def test_the_page_reaches_past_the_frame_whatever_its_slope(kind):
+    for seed in range(8):
+        drill = make_drill(kind, seed)
+        m = drill.image_distance / drill.distance
+        assert 1 / drill.distance + 1 / drill.image_distance == pytest.approx(1 / FOCAL)
+        (rows, columns), texel = raster_of(drill)
+        width, height = (side / m for side in drill.gear.sensor)
+        # A slope's far side shows as much more of it as it lies farther away: half a frame over the distance.
+        far = 1 + abs(drill.slope[0]) * width / 2 / drill.distance + abs(drill.slope[1]) * height / 2 / drill.distance
+        assert columns * texel >= far * width
+        assert rows * texel >= far * height
 
 
 @pytest.mark.parametrize("kind", ["ends", "magnifier", "rock"])

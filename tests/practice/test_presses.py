@@ -52,6 +52,15 @@ def test_a_draught_comes_in_gusts_and_a_living_thing_holds_still_between_jumps()
     assert np.all(subject_moved(times, 3) == 0)
 
 
+def test_a_living_thing_jumps_but_is_nowhere_at_once():
+    """A jump of a millimetre in 80 ms is 19 mm a second at its fastest, as it begins and ends at rest."""
+    times = np.arange(0, 300, 0.001)
+    places = subject_moved(times, 3, "alive")
+    fastest = np.abs(np.diff(places)).max() / 0.001
+    assert np.ptp(places) >= 1
+    assert fastest < 1.52 * np.ptp(places) / 0.08
+
+
 def test_what_moves_is_chased_by_the_same_press_and_a_random_one_is_worth_as_little():
     for hold, subject in (("standing", "still"), ("braced", "draught"), ("rested", "alive")):
         drill = make_rocking(4, hold, subject)
@@ -108,6 +117,13 @@ def test_how_late_the_presses_were_is_found(late):
     drill = make_rocking(3)
     assert lateness(drill, crossings(drill)[:10] - SHUTTER_LAG_S + late) == pytest.approx(late, abs=0.01)
     assert lateness(drill, []) is None
+
+
+def test_presses_later_than_any_look_are_judged_by_crossings_of_then():
+    drill = make_rocking(3)
+    times = np.arange(130, 150, 0.001)
+    through = times[np.flatnonzero(np.diff(np.sign(carried(times, drill))))]
+    assert lateness(drill, through - SHUTTER_LAG_S + 0.05) == pytest.approx(0.05, abs=0.01)
 
 
 def test_one_of_five_is_sharpest_and_they_come_closer_together():

@@ -5,6 +5,7 @@ import json
 import numpy as np
 import pytest
 from PIL import Image
+from pydantic import ValidationError
 
 from just_plane.cli import main
 from just_plane.contract.trial import TrialAsked
@@ -59,6 +60,22 @@ def test_a_folder_tells_the_best_stop_and_the_spread_of_each(tmp_path, lens):
     assert wide == pytest.approx(np.hypot(lens.sigma, lens.rest), rel=0.15)
     measured = np.array([stop.contrast for stop in result.stops.stops])
     assert measured == pytest.approx(values / values.max(), abs=0.06)
+
+
+def test_sharpness_wider_than_what_is_compared_is_refused_in_words(tmp_path, lens):
+    """A circle of 10 mm on pixels of 6 um: given in the wrong unit."""
+    told = run_trial(asked(shoot(tmp_path / "s", lens)).model_copy(update={"c_mm": 10.0}))
+    assert told.refused
+    assert "wider than the 128 px" in told.sentence
+    assert "in millimetres" in told.sentence
+
+
+@pytest.mark.parametrize(
+    "number", ["pixel_pitch_mm", "c_mm", "per_step", "interval_s", "magnification", "step_mm", "tick_mm", "tick_px"]
+)
+def test_what_is_nearly_nothing_is_no_measure_of_a_trial(number):
+    with pytest.raises(ValidationError, match=number):
+        TrialAsked(kind="steps", folder="frames", **{number: 5e-324})
 
 
 def test_where_the_files_say_no_stop_it_is_asked_for(tmp_path, lens):

@@ -235,6 +235,8 @@ def test_frames_of_other_sizes_and_tiny_ones_and_too_fine_detail_are_refused():
         ((64, 64), (64, 80), 0.2, "one size"),
         ((31, 200), (31, 200), 0.2, "at least 32 px"),
         ((64, 64), (64, 64), 0.38, "finer than pixels hold"),
+        # Tiles of 32 px hold no wave longer than that, and the ring reaches a third above what is asked.
+        ((64, 64), (64, 64), 0.02, "wider than the 32 px"),
     ):
         with pytest.raises(ValueError, match=words):
             shared_detail(made(first), made(second), frequency)

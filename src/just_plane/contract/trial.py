@@ -4,12 +4,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from just_plane.contract.base import Answer, Length, Model, PathName, Ratio
+from just_plane.contract.base import Answer, FNumber, Length, Model, PathName, Ratio
 
 TrialKind = Literal["stops", "steps", "backlash", "calm", "stillness", "sway", "dark", "ruler", "two_tubes"]
 """The last two come from a shot's own pages; the others from frames of their own."""
 BY_HAND = ("ruler", "two_tubes")
-Pitch = Annotated[float, Field(gt=0, le=1, title="Pixel", description="Pitch of the frames as they are, mm.")]
+Pitch = Annotated[float, Field(ge=1e-5, le=1, title="Pixel", description="Pitch of the frames as they are, mm.")]
 
 
 class TrialAsked(Model):
@@ -21,29 +21,29 @@ class TrialAsked(Model):
     kit_id: Annotated[str | None, Field(max_length=40, description="The piece of the kit; null: none.")] = None
     target: Annotated[Literal["texture", "edge"], Field(title="Target")] = "texture"
     f_numbers: Annotated[
-        list[Annotated[float, Field(gt=0, le=200)]],
+        list[FNumber],
         Field(title="Stops", max_length=60, description="In the order of the frames, where the files do not say."),
     ] = []
     magnification: Annotated[Ratio | None, Field(title="Size")] = None
     pupil_magnification: Annotated[float, Field(ge=0.1, le=10, title="Pupil magnification")] = 1.0
     pixel_pitch_mm: Pitch | None = None
-    c_mm: Annotated[float | None, Field(gt=0, le=10, title="Sharp", description="Circle of confusion, mm.")] = None
+    c_mm: Annotated[float | None, Field(ge=1e-6, le=10, title="Sharp", description="Circle of confusion, mm.")] = None
     angle_deg: Annotated[float, Field(gt=1, lt=89, title="Slant", description="Of the surface from the axis.")] = 30.0
     tick_mm: Annotated[
         Length | None,
         Field(title="Ticks of the ruler", description="That lies there; with those seen it gives the slant."),
     ] = None
     tick_px: Annotated[
-        float | None, Field(gt=0, le=100_000, title="Ticks seen", description="From tick to tick in the frame, px.")
+        float | None, Field(ge=1e-3, le=100_000, title="Ticks seen", description="From tick to tick in the frame, px.")
     ] = None
     step_mm: Annotated[Length | None, Field(title="Step", description="Read on the rail, between frames.")] = None
     per_step: Annotated[
-        float, Field(gt=0, le=1e6, title="Units a step", description="Divisions, turns or camera units a step.")
+        float, Field(ge=1e-6, le=1e6, title="Units a step", description="Divisions, turns or camera units a step.")
     ] = 1.0
     unit: Annotated[str, Field(title="Unit", max_length=40)] = "step"
     interval_s: Annotated[
         float | None,
-        Field(gt=0, le=3600, title="Between frames, s", description="Where the files do not say it finely enough."),
+        Field(ge=1e-5, le=3600, title="Between frames, s", description="Where the files do not say it finely enough."),
     ] = None
     held: Annotated[Literal["support", "hand"], Field(title="The camera was")] = "support"
     focal_length_mm: Annotated[Length | None, Field(title="Focal length", description="Of frames by hand.")] = None

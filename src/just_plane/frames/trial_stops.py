@@ -8,6 +8,7 @@ import numpy as np
 
 from just_plane.contract.trial import StopsFound, TrialFrame, TrialResult, TriedStop
 from just_plane.core.aperture import effective_f_number
+from just_plane.core.errors import OpticsError
 from just_plane.core.stops import THIRD_STOPS
 from just_plane.core.trials.edge import read_edge
 from just_plane.core.trials.stops import TOO_LITTLE, best_stop, model_contrast, spread_of
@@ -51,7 +52,10 @@ def stops_trial(frames, asked, progress=None):
         return refused("stops", words, odd)
     frequency = _frequency(asked)
     measure = _by_edge if asked.target == "edge" else _by_texture
-    measured = measure(groups, frequency, odd, warnings, progress)
+    try:
+        measured = measure(groups, frequency, odd, warnings, progress)
+    except OpticsError as error:
+        return refused("stops", str(error), odd)
     if isinstance(measured, str):
         return refused("stops", measured, odd)
     numbers, energies, spreads, noise, lights = measured

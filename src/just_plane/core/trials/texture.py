@@ -51,7 +51,7 @@ def shared_detail(first, second, frequency):
 
     Raises
     ------
-    OutOfDomainError               Shapes differ, or the frequency is past what pixels hold.
+    OutOfDomainError               Shapes differ, or the frequency is past what pixels, or a tile, holds.
     """
     positive("frequency", frequency, "cycles/px")
     if first.shape != second.shape or min(first.shape) < 32:
@@ -70,13 +70,21 @@ def shared_detail(first, second, frequency):
             remedy="Ask for coarser detail.",
         )
     size = min(TILE, 1 << (min(first.shape).bit_length() - 2))
+    ring = _ring(size, frequency)
+    if not ring.any():
+        raise OutOfDomainError(
+            "frequency.too_coarse",
+            quantity="frequency",
+            value=frequency,
+            message=f"Detail of {1 / frequency:.4g} px is wider than the {size} px that are compared at a time.",
+            remedy="Ask for finer detail: is what counts as sharp given in millimetres on the sensor?",
+        )
     tops, lefts = _places(first.shape, size)
     window = np.outer(*(np.hanning(size + 2)[1:-1],) * 2).astype(np.float32)
     one, two = (_tiles(frame, tops, lefts, size, window) for frame in (first, second))
     cross = one * np.conj(two)
     shift, ramp = _shift(cross.sum(axis=(0, 1)), size)
     cross *= ramp
-    ring = _ring(size, frequency)
     # What bends over a tile, as light that falls off, leaks below the ring and is not asked.
     real, imaginary = cross.real[..., ring], cross.imag[..., ring]
     scale = float(np.square(window).sum())
