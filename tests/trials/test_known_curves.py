@@ -267,12 +267,24 @@ def test_an_edge_that_breaks_in_three_is_refused(by):
     assert "not straight" in read_edge(exposed(broken[:, 30:-30], 0.01, np.random.default_rng(1)))
 
 
-def test_an_edge_of_paper_that_bends_is_refused():
-    """By 2 px over a hundred rows: read as straight it would lose a tenth at 0.3 cycles a pixel."""
+def curved(beside):
+    """A sharp edge a tenth off the pixels, and ``beside`` (px, of rows from the middle in hundreds) of that line."""
     row, column = np.mgrid[:1600, :2080] / 8
-    side = (column - 130) - 0.1 * (row - 100) - 2 * ((row - 100) / 100) ** 2
-    seen = np.where(side > 0, 0.75, 0.2).reshape(200, 8, 260, 8).mean((1, 3))
-    assert "not straight" in read_edge(exposed(seen, 0.01, np.random.default_rng(1)))
+    side = (column - 130) - 0.1 * (row - 100) - beside((row - 100) / 100)
+    return np.where(side > 0, 0.75, 0.2).reshape(200, 8, 260, 8).mean((1, 3))
+
+
+@pytest.mark.parametrize("bend", [lambda u: 6 * u**2, lambda u: 15 * u**2, lambda u: 4 * (u**3 - u)])
+def test_an_edge_that_a_lens_or_paper_bends_is_as_sharp_as_it_is(bend):
+    """Read as straight, one that bends by 6 px would lose half of its contrast at a tenth of a cycle a pixel."""
+    read = read_edge(exposed(curved(bend), 0.01, np.random.default_rng(1)))
+    asked = np.array([0.05, 0.1, 0.2, 0.3])
+    assert np.array([read.at(each) for each in asked]) == pytest.approx(np.sinc(asked), abs=0.015)
+
+
+def test_an_edge_that_winds_is_refused():
+    winding = curved(lambda u: 2 * np.sin(4 * np.pi * u))
+    assert "not straight" in read_edge(exposed(winding, 0.01, np.random.default_rng(1)))
 
 
 @pytest.mark.parametrize("seed", range(12))

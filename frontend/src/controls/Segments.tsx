@@ -21,7 +21,7 @@ const Strip = styled.div`
 
 const Segment = styled(Radio)`
   flex: 1 1 0;
-  min-height: 40px;
+  min-height: 38px; /* with the strip’s border as high as a field beside it */
   display: flex;
   align-items: center;
   justify-content: center;

@@ -3,6 +3,7 @@
 from typing import NamedTuple
 
 import numpy as np
+from numpy.polynomial import Polynomial
 
 LEAST_ANGLE, MOST_ANGLE = np.radians(2.0), np.radians(20.0)
 REJECT_SD = 3.5
@@ -13,8 +14,10 @@ LEAST_WINDOW_PX = 4.0
 LEAST_STEP_NOISE = 10.0
 """Noises that the edge must be high."""
 LEAST_ROWS = 20
+MOST_BENT = 3
+"""Degree of the curve that an edge follows: a lens that bends lines bends them by no more."""
 BLOCKS = 10
-"""Of rows, in which it is looked whether the edge lies on its line."""
+"""Of rows, in which it is looked whether the edge lies on its curve."""
 MOST_CROOKED_PX = 0.3
 """Past noise, root mean square: of what lies at 0.2 cycles a px this much spread takes 7 %."""
 OVERSHOOT = 0.06
@@ -56,14 +59,13 @@ def read_edge(picture):
     noise = float(np.median(np.abs(np.diff(picture[:, : max(picture.shape[1] // 8, 4)], axis=1)))) / 0.954
     if abs(light) < LEAST_STEP_NOISE * noise or light == 0:
         return "There is no edge that stands out of noise."
-    line = _line(picture, np.sign(light))
-    if line is None:
+    curve = _curve(picture, np.sign(light))
+    if curve is None:
         return "The edge is not straight, or there is more than one."
-    slope, offset = line
-    angle = abs(np.arctan(slope))
+    angle = abs(np.arctan(curve.deriv()(len(picture) / 2)))
     if not LEAST_ANGLE <= angle <= MOST_ANGLE:
         return f"The edge stands {np.degrees(angle):.1f}° off the pixels; between 2 and 20° it can be read."
-    return _spread(picture, slope, offset, float(angle), np.sign(light))
+    return _spread(picture, curve, float(angle), np.sign(light))
 
 
 def _soft(picture, axis):
@@ -72,34 +74,39 @@ def _soft(picture, axis):
     return np.apply_along_axis(lambda row: np.convolve(row, kernel, "valid"), 1 - axis, picture)
 
 
-def _line(picture, sign):
-    """Where the edge crosses each row: x = slope row + offset."""
-    gradient = np.clip(np.diff(picture, axis=1) * sign, 0, None)
-    columns = np.arange(gradient.shape[1]) + 0.5
+def _curve(picture, sign):
+    """Where the edge crosses each row, px: a line first; then, closer to it, a curve, as lenses bend lines. Or None."""
+    slope, offset = np.diff(picture, axis=1) * sign, 0.5
     # Coarse first, as noise over a whole row outweighs the edge; then around it.
     kernel = np.ones(7)
-    coarse = np.array([np.convolve(row, kernel, "same").argmax() for row in gradient], dtype=float)
+    coarse = np.array([np.convolve(row, kernel, "same").argmax() for row in np.clip(slope, 0, None)], dtype=float)
     rows = np.arange(len(coarse))
-    slope, offset = _robust(rows, coarse)
-    if slope is None:
-        return None
-    width = max(0.06 * picture.shape[1], 8.0)
-    for _ in range(2):
-        near = np.abs(columns[np.newaxis, :] - (slope * rows + offset)[:, np.newaxis]) < width
-        weight = np.where(near, np.diff(picture, axis=1) * sign, 0.0)
+    curve = _robust(rows, coarse, 1)
+    for degree in (1, 1, MOST_BENT, MOST_BENT):
+        if curve is None:
+            return None
+        half = max(0.06 * picture.shape[1], 8.0) if degree == 1 else max(4 * _seen_width(picture, curve, sign), 8.0)
+        columns, there = _band(curve(rows), half, slope.shape[1], offset)
+        weight = np.where(there, slope[rows[:, np.newaxis], columns], 0.0)
         total = weight.sum(axis=1)
         good = total > 0.3 * np.median(total)
         if good.sum() < LEAST_ROWS:
             return None
-        centre = (weight @ columns)[good] / total[good]
-        slope, offset = _robust(rows[good], centre)
-        if slope is None:
-            return None
-    return None if _crooked(centre - (slope * rows[good] + offset)) else (slope, offset)
+        centre = (weight * (columns + offset)).sum(axis=1)[good] / total[good]
+        curve = _robust(rows[good], centre, degree)
+    return None if curve is None or _crooked(centre - curve(rows[good])) else curve
+
+
+def _band(places, half, count, offset=0.0):
+    """Columns (H, B) around the places (H,), and which lie within ``half`` of them and in the picture."""
+    beside = np.arange(-int(np.ceil(half)) - 1, int(np.ceil(half)) + 2)
+    columns = np.rint(places - offset).astype(int)[:, np.newaxis] + beside
+    there = (columns >= 0) & (columns < count) & (np.abs(columns + offset - places[:, np.newaxis]) < half)
+    return np.clip(columns, 0, count - 1), there
 
 
 def _crooked(off):
-    """Whether rows lie beside the line, px each, block by block, by more than their noise makes them."""
+    """Whether rows lie beside the curve, px each, block by block, by more than their noise makes them."""
     blocks = np.array_split(off, BLOCKS)
     beside = np.array([np.median(block) for block in blocks])
     # Of a median the variance is pi/2 times that of a mean; neighbours differ by noise alone.
@@ -108,36 +115,53 @@ def _crooked(off):
     return np.mean(np.square(beside)) > MOST_CROOKED_PX**2 + (1 + 3 * np.sqrt(2 / BLOCKS)) * noise
 
 
-def _robust(rows, places):
+def _robust(rows, places, degree):
     keep = np.ones(len(rows), dtype=bool)
-    slope = offset = None
+    curve = None
     for _ in range(8):
         if keep.sum() < LEAST_ROWS:
-            return None, None
-        slope, offset = np.polyfit(rows[keep], places[keep], 1)
-        off = places - (slope * rows + offset)
+            return None
+        curve = Polynomial.fit(rows[keep], places[keep], degree)
+        off = places - curve(rows)
         spread = 1.483 * np.median(np.abs(off[keep])) + 1e-9
         now = np.abs(off) < max(REJECT_SD * spread, 0.05)
         if np.array_equal(now, keep):
             break
         keep = now
-    return (slope, offset) if keep.mean() > 0.4 else (None, None)
+    return curve if keep.mean() > 0.4 else None
 
 
-def _spread(picture, slope, offset, angle, sign):
-    rows, columns = np.mgrid[: picture.shape[0], : picture.shape[1]]
-    away = (columns - (slope * rows + offset)) * np.cos(angle)
-    reach = min(picture.shape[1] / 2 * 0.9, float(min(offset, picture.shape[1] - offset)) if offset > 0 else 1e9)
+def _profile(picture, curve):
+    """Light over the distance from the edge, along its normal, in bins: (B,)."""
+    rows = np.arange(len(picture))
+    places, slants = curve(rows), np.arctan(curve.deriv()(rows))
+    reach = min(0.45 * picture.shape[1], float(np.median(np.minimum(places, picture.shape[1] - places))))
     reach = max(min(reach, 60.0), 12.0)
-    inside = np.abs(away) < reach
+    columns, there = _band(places, reach / float(np.cos(slants).min()), picture.shape[1])
+    away = (columns - places[:, np.newaxis]) * np.cos(slants)[:, np.newaxis]
+    inside = there & (np.abs(away) < reach)
     index = np.floor((away[inside] + reach) / BIN_PX).astype(int)
     count = np.bincount(index, minlength=int(2 * reach / BIN_PX))
-    total = np.bincount(index, picture[inside], minlength=len(count))
+    total = np.bincount(index, picture[rows[:, np.newaxis], columns][inside], minlength=len(count))
     have = count > 0
     at = np.arange(len(count))
-    profile = np.interp(at, at[have], total[have] / count[have])
+    return np.interp(at, at[have], total[have] / count[have])
+
+
+def _line_spread(profile, sign):
+    """Its slope, and where each step of it lies, px from the edge: (B - 1,), (B - 1,)."""
     line = np.diff(profile) * sign
-    where = (np.arange(len(line)) - (len(line) - 1) / 2) * BIN_PX
+    return line, (np.arange(len(line)) - (len(line) - 1) / 2) * BIN_PX
+
+
+def _seen_width(picture, curve, sign):
+    """Standard deviation of the line spread, px."""
+    return _width(*_line_spread(_profile(picture, curve), sign))[1]
+
+
+def _spread(picture, curve, angle, sign):
+    profile = _profile(picture, curve)
+    line, where = _line_spread(profile, sign)
     middle, deviation = _width(line, where)
     half = max(WINDOW_SD * deviation, LEAST_WINDOW_PX)
     window = np.where(np.abs(where - middle) < half, 0.5 * (1 + np.cos(np.pi * (where - middle) / half)), 0.0)
@@ -148,9 +172,9 @@ def _spread(picture, slope, offset, angle, sign):
     phase = np.exp(-2j * np.pi * frequencies[:, np.newaxis] * (where - middle))
     # Over the whole step: the feet of the spread that the window cuts off still count as light.
     feet = max(int(2.0 / BIN_PX), 4)
-    step = abs(float(np.mean(profile[-feet:]) - np.mean(profile[:feet])))
-    contrast = np.abs(phase @ taken) / max(step, 1e-12) / np.sinc(frequencies * BIN_PX) ** 2
     bright, dark = float(np.mean(profile[-feet:])), float(np.mean(profile[:feet]))
+    step = abs(bright - dark)
+    contrast = np.abs(phase @ taken) / max(step, 1e-12) / np.sinc(frequencies * BIN_PX) ** 2
     high, low = max(bright, dark), min(bright, dark)
     soft = np.convolve(profile, np.ones(4) / 4, "valid")
     # Sharpening in a camera leaves a rim on either side: one alone may be the light.
