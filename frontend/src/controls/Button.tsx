@@ -32,6 +32,18 @@ const look = css`
     background: ${({ theme }) => theme.line};
     color: ${({ theme }) => theme.soft};
   }
+  /* While it is answered: not disabled, which would take the focus away; seen where it takes long. */
+  &[data-pending],
+  &[data-weight="main"][data-pending] {
+    color: ${({ theme }) => theme.soft};
+    cursor: default;
+    transition:
+      color 0s 200ms,
+      background 0s 200ms;
+  }
+  &[data-weight="main"][data-pending] {
+    background: ${({ theme }) => theme.line};
+  }
   &[data-weight="quiet"] {
     border-color: transparent;
     padding: 0 8px;

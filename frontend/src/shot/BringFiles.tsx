@@ -51,7 +51,7 @@ export function BringFiles({ onBrought }: { onBrought: (folder: string) => void 
       }}
     >
       <FileTrigger allowsMultiple onSelect={(files) => take(files ? [...files] : [])}>
-        <Button isDisabled={bring.isPending}>Choose the frames</Button>
+        <Button isPending={bring.isPending}>Choose the frames</Button>
       </FileTrigger>
       <p role="status">
         {bring.isPending && done

@@ -125,7 +125,7 @@ function PlanNow({ job, check }: { job: Job; check: Check }) {
       This was judged{" "}
       {job.report?.plan.step_mm == null ? "without the plan of this shot" : "by an earlier plan"}.
       <Button
-        isDisabled={check.start.isPending}
+        isPending={check.start.isPending}
         onPress={() =>
           check.start.mutate({
             folder: job.folder,

@@ -58,13 +58,13 @@ export function Findings({ report, putBack, onPutBack, busy }: Props) {
             <strong>{finding.message}</strong>
             <span>{finding.remedy}</span>
             {left && onPutBack ? (
-              <Button isDisabled={busy} onPress={() => onPutBack([...putBack, left])}>
+              <Button isPending={busy} onPress={() => onPutBack([...putBack, left])}>
                 Use it all the same
               </Button>
             ) : null}
             {back && onPutBack ? (
               <Button
-                isDisabled={busy}
+                isPending={busy}
                 onPress={() => onPutBack(putBack.filter((name) => name !== frame.file))}
               >
                 Leave it out again

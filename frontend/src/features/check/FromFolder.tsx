@@ -97,7 +97,7 @@ export function FromFolder({ check, shotId, at }: { check: Check; shotId: string
           />
         ) : null}
       </Fold>
-      <Button type="submit" data-weight="main" isDisabled={check.start.isPending}>
+      <Button type="submit" data-weight="main" isPending={check.start.isPending}>
         Look through the frames
       </Button>
       {demo ? (
@@ -143,7 +143,7 @@ function Practice({
         />
       ))}
       {make.error ? <p role="alert">{sentenceOf(make.error)}</p> : null}
-      <Button onPress={() => make.mutate()} isDisabled={make.isPending}>
+      <Button onPress={() => make.mutate()} isPending={make.isPending}>
         {make.isPending ? "Taking them…" : "Take them and look"}
       </Button>
     </div>

@@ -33,7 +33,7 @@ export function KeepStep({ jobId }: { jobId: string }) {
   }
   return (
     <Box>
-      <Button isDisabled={keep.isPending} onPress={() => keep.mutate()}>
+      <Button isPending={keep.isPending} onPress={() => keep.mutate()}>
         Keep this as a trial of the rail
       </Button>
       {keep.error ? <p role="alert">{sentenceOf(keep.error)}</p> : null}

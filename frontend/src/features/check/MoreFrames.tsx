@@ -26,7 +26,7 @@ export function MoreFrames({ report, job, check, shotId }: Looked) {
       toRun();
     };
     return (
-      <Main data-weight="main" isDisabled={busy} onPress={ask}>
+      <Main data-weight="main" isPending={busy} onPress={ask}>
         Take {counted(toAsk.length)}
       </Main>
     );
@@ -44,7 +44,7 @@ export function MoreFrames({ report, job, check, shotId }: Looked) {
   return (
     <Main
       data-weight="main"
-      isDisabled={check.start.isPending}
+      isPending={check.start.isPending}
       onPress={() => check.start.mutate({ folder, methods, slabs, putBack })}
     >
       Look again, with {counted(came)}

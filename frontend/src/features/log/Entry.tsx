@@ -81,7 +81,7 @@ export function Entry({ entry, held, compared, onCompare }: EntryProps) {
         <Row>
           <Button onPress={() => setWriting(!writing)}>{writing ? "Done writing" : "Write in it"}</Button>
           <Button
-            isDisabled={held.asThen.isPending}
+            isPending={held.asThen.isPending}
             onPress={() =>
               held.asThen.mutate(entry, {
                 onSuccess: (made) => void navigate(`/shots/${made.shot_id}/subject`),

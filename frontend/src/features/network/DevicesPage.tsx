@@ -120,7 +120,7 @@ function LetIn() {
         </Code>
       ) : null}
       <div>
-        <Button data-weight="main" isDisabled={code.isPending} onPress={() => code.mutate()}>
+        <Button data-weight="main" isPending={code.isPending} onPress={() => code.mutate()}>
           {code.data ? "Another code" : "Let a device in"}
         </Button>
       </div>
@@ -135,7 +135,7 @@ function LetIn() {
             </span>
             <Button
               aria-label={`Show out: ${device.name}`}
-              isDisabled={out.isPending}
+              isPending={out.isPending}
               onPress={() => out.mutate(device.device_id)}
             >
               Show out

@@ -65,7 +65,8 @@ export function EnterPage() {
       {enter.error && at !== "/digits" ? <p role="alert">{sentenceOf(enter.error)}</p> : null}
       <Button
         data-weight="main"
-        isDisabled={enter.isPending || !SIX.test(digits.replaceAll(/\s/g, "")) || !name.trim()}
+        isPending={enter.isPending}
+        isDisabled={!SIX.test(digits.replaceAll(/\s/g, "")) || !name.trim()}
         onPress={() => enter.mutate()}
       >
         Come in

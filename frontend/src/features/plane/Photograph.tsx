@@ -69,7 +69,7 @@ const Loading = memo(function Loading({ there, frame, edit }: LoadingProps) {
         acceptedFileTypes={["image/jpeg", "image/png", "image/tiff"]}
         onSelect={(files) => void load(files?.[0])}
       >
-        <Button isDisabled={busy}>
+        <Button isPending={busy}>
           {busy ? "Reading…" : there ? "Another photograph" : "Framing photograph"}
         </Button>
       </FileTrigger>

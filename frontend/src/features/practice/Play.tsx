@@ -65,7 +65,7 @@ export function Play({ kind, seed, title, shotId, onAgain }: PlayProps) {
             <Main data-weight="main" onPress={press} isDisabled={!now}>
               {drill.presses === 2 ? (pressed.length ? "Last frame here" : "First frame here") : "Press"}
             </Main>
-            <Button onPress={() => now && ask.mutate(now)} isDisabled={!now || ask.isPending}>
+            <Button onPress={() => now && ask.mutate(now)} isPending={ask.isPending} isDisabled={!now}>
               One move, please
             </Button>
           </>

@@ -50,12 +50,12 @@ export function Picking({ shot, onFound }: { shot: Shot; onFound: (answer: Ruler
           acceptedFileTypes={["image/jpeg", "image/png", "image/tiff"]}
           onSelect={(files) => look.mutate(files?.[0])}
         >
-          <Button data-weight="main" isDisabled={look.isPending}>
+          <Button data-weight="main" isPending={look.isPending}>
             Choose the photograph
           </Button>
         </FileTrigger>
         {demo ? (
-          <Button isDisabled={look.isPending} onPress={() => look.mutate("made-up")}>
+          <Button isPending={look.isPending} onPress={() => look.mutate("made-up")}>
             Take a made-up one
           </Button>
         ) : null}

@@ -120,7 +120,8 @@ export function SizePanel({ editing, found, byHand, onByHand, points, onPoints }
         <Wide>
           <Button
             data-weight="main"
-            isDisabled={spanPx === null || work.isPending}
+            isPending={work.isPending}
+            isDisabled={spanPx === null}
             onPress={() => spanPx !== null && work.mutate(spanPx)}
           >
             Work out the size
@@ -154,7 +155,8 @@ function SizeFound({ answer, keep }: SizeFoundProps) {
       </AnswerBox>
       <Button
         data-weight="main"
-        isDisabled={keep.isPending || keep.isSuccess}
+        isPending={keep.isPending}
+        isDisabled={keep.isSuccess}
         onPress={() => keep.mutate(answer)}
       >
         {keep.isSuccess ? "Kept for this rig" : "Keep it for this rig"}

@@ -115,7 +115,8 @@ function Asking({ editing, lens }: { editing: Editing<Shot>; lens: Extract<Gear,
         </Wide>
         <Wide>
           <Button
-            isDisabled={m1 === null || u1 === null || m2 === null || u2 === null || work.isPending}
+            isPending={work.isPending}
+            isDisabled={m1 === null || u1 === null || m2 === null || u2 === null}
             onPress={() =>
               m1 !== null && u1 !== null && m2 !== null && u2 !== null && work.mutate({ m1, u1, m2, u2 })
             }
@@ -251,7 +252,7 @@ function LensFound({ answer, take }: { answer: TwoTubesAnswer; take: ReturnType<
           {finding.message} {finding.remedy}
         </Trouble>
       ))}
-      <Button isDisabled={take.isPending || take.isSuccess} onPress={() => take.mutate(answer)}>
+      <Button isPending={take.isPending} isDisabled={take.isSuccess} onPress={() => take.mutate(answer)}>
         {take.isSuccess ? "Taken for this lens" : "Take these for this lens"}
       </Button>
       {take.isError ? <Trouble role="alert">{sentenceOf(take.error)}</Trouble> : null}

@@ -73,7 +73,7 @@ export function ByDevices({ running, run }: { running: Running; run: Run }) {
       {any || changed ? (
         <Button
           data-weight={any ? "main" : undefined}
-          isDisabled={drive.isPending}
+          isPending={drive.isPending}
           onPress={() => drive.mutate({ at: run, devices: asked })}
         >
           {any ? "Let them work" : "All by hand from now on"}

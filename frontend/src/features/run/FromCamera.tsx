@@ -34,7 +34,8 @@ export function FromCamera({ running }: { running: Running }) {
       />
       <Button
         onPress={() => watch.mutate({ at: run, folder })}
-        isDisabled={watch.isPending || !folder.trim()}
+        isPending={watch.isPending}
+        isDisabled={!folder.trim()}
       >
         Count what arrives there
       </Button>
@@ -76,7 +77,7 @@ function Arriving({ running, run }: { running: Running; run: Run }) {
           {whole.slice(0, 4).map((file, index) => (
             <Button
               key={file.name}
-              isDisabled={busy}
+              isPending={busy}
               onPress={() =>
                 tell("taken", next, {
                   file: file.name,
@@ -89,7 +90,7 @@ function Arriving({ running, run }: { running: Running; run: Run }) {
           ))}
           <Button
             data-weight="quiet"
-            isDisabled={busy}
+            isPending={busy}
             onPress={() => tell("passed", null, { passed: whole.map((file) => file.name) })}
           >
             {whole.length > 1 ? "None of them" : "It is none of this run"}

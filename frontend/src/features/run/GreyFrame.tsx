@@ -25,7 +25,7 @@ export function GreyFrame({ running, run }: { running: Running; run: Run }) {
       </Lead>
       {bring.isError ? <Lead role="alert">{sentenceOf(bring.error)}</Lead> : null}
       <FileTrigger onSelect={(files) => files?.[0] && bring.mutate(files[0])}>
-        <Button isDisabled={bring.isPending}>
+        <Button isPending={bring.isPending}>
           {run.white ? "Another frame of grey" : "Read a frame of grey"}
         </Button>
       </FileTrigger>

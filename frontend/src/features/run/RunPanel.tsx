@@ -72,7 +72,8 @@ function Begin({ running, again }: { running: Running; again: boolean }) {
       {running.error && !running.run ? <Lead role="alert">{sentenceOf(running.error)}</Lead> : null}
       <Start
         data-weight="main"
-        isDisabled={!way?.frames || running.begin.isPending || wrong !== undefined}
+        isPending={running.begin.isPending}
+        isDisabled={!way?.frames || wrong !== undefined}
         onPress={() =>
           running.begin.mutate({
             way: way?.id ?? null,

@@ -66,7 +66,7 @@ function OneOf({ what }: { what: What }) {
         <>
           <p role="status">{words.would(found.documents, found.revisions)}</p>
           <div>
-            <Button data-weight="main" isDisabled={tidy.isPending} onPress={() => tidy.mutate(false)}>
+            <Button data-weight="main" isPending={tidy.isPending} onPress={() => tidy.mutate(false)}>
               {words.go}
             </Button>
             <Button onPress={() => tidy.reset()}>Leave it as it is</Button>
@@ -74,7 +74,7 @@ function OneOf({ what }: { what: What }) {
         </>
       ) : (
         <>
-          <Button isDisabled={tidy.isPending} onPress={() => tidy.mutate(true)}>
+          <Button isPending={tidy.isPending} onPress={() => tidy.mutate(true)}>
             {words.ask}
           </Button>
           {tidy.isError ? <p role="alert">{sentenceOf(tidy.error)}</p> : null}

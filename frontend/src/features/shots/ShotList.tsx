@@ -182,7 +182,7 @@ export function ShotList() {
         {removed === "yes" ? <ForGood /> : null}
         {list.hasNextPage ? (
           <More>
-            <Button isDisabled={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
+            <Button isPending={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
               Show older shots
             </Button>
           </More>

@@ -107,7 +107,7 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
           <BringFiles onBrought={(folder) => put({ folder })} />
           <Numbers typed={typed} put={put} problems={problems} />
           {held.begin.error ? <p role="alert">{sentenceOf(held.begin.error)}</p> : null}
-          <Button type="submit" data-weight="main" isDisabled={held.begin.isPending}>
+          <Button type="submit" data-weight="main" isPending={held.begin.isPending}>
             Measure it
           </Button>
           <BySimulated

@@ -56,7 +56,7 @@ export function BySimulated({ kind, isDisabled, onMade }: BySimulatedProps) {
             />
           ))
         : null}
-      <Button onPress={() => take.mutate(kind)} isDisabled={take.isPending || isDisabled}>
+      <Button onPress={() => take.mutate(kind)} isPending={take.isPending} isDisabled={isDisabled}>
         {take.isPending ? "Taking them…" : "Take the frames and measure"}
       </Button>
       {take.error ? <p role="alert">{sentenceOf(take.error)}</p> : null}

@@ -85,16 +85,16 @@ export function TrialEntry({ trial, held }: { trial: Trial; held: TrialsHeld }) 
       {result ? (
         <Row>
           {trial.believed ? (
-            <Button onPress={() => judged(false, false)} isDisabled={judge.isPending}>
+            <Button onPress={() => judged(false, false)} isPending={judge.isPending}>
               Do not use it any more
             </Button>
           ) : trial.usable && !result.refused ? (
-            <Button data-weight="main" onPress={() => judged(true, false)} isDisabled={judge.isPending}>
+            <Button data-weight="main" onPress={() => judged(true, false)} isPending={judge.isPending}>
               Use this from now on
             </Button>
           ) : null}
           {trial.believed ? null : (
-            <Button onPress={() => judged(false, !trial.put_aside)} isDisabled={judge.isPending}>
+            <Button onPress={() => judged(false, !trial.put_aside)} isPending={judge.isPending}>
               {trial.put_aside ? "Bring it back" : "Put it aside"}
             </Button>
           )}
