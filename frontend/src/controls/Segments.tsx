@@ -21,7 +21,7 @@ const Strip = styled.div`
 
 const Segment = styled(Radio)`
   flex: 1 1 0;
-  min-height: 38px; /* with the strip’s border as high as a field beside it */
+  min-height: 40px;
   display: flex;
   align-items: center;
   justify-content: center;

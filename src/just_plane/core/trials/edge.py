@@ -14,8 +14,8 @@ LEAST_WINDOW_PX = 4.0
 LEAST_STEP_NOISE = 10.0
 """Noises that the edge must be high."""
 LEAST_ROWS = 20
-MOST_BENT = 3
-"""Degree of the curve that an edge follows: a lens that bends lines bends them by no more."""
+MOST_BENT, LEAST_BENT_ROWS = 3, 100
+"""Degree of the curve that an edge follows: a lens bends lines by no more, and over fewer rows by nothing."""
 BLOCKS = 10
 """Of rows, in which it is looked whether the edge lies on its curve."""
 MOST_CROOKED_PX = 0.3
@@ -82,10 +82,11 @@ def _curve(picture, sign):
     coarse = np.array([np.convolve(row, kernel, "same").argmax() for row in np.clip(slope, 0, None)], dtype=float)
     rows = np.arange(len(coarse))
     curve = _robust(rows, coarse, 1)
-    for degree in (1, 1, MOST_BENT, MOST_BENT):
+    bent = MOST_BENT if len(rows) >= LEAST_BENT_ROWS else 1
+    for turn, degree in enumerate((1, 1, bent, bent)):
         if curve is None:
             return None
-        half = max(0.06 * picture.shape[1], 8.0) if degree == 1 else max(4 * _seen_width(picture, curve, sign), 8.0)
+        half = max(0.06 * picture.shape[1] if turn < 2 else 4 * _seen_width(picture, curve, sign), 8.0)
         columns, there = _band(curve(rows), half, slope.shape[1], offset)
         weight = np.where(there, slope[rows[:, np.newaxis], columns], 0.0)
         total = weight.sum(axis=1)
