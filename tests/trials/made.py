@@ -109,3 +109,8 @@ def slope_stack(places, *, phi_deg=30.0, m=1.0, n_e=11.0, shape=(420, 160), seed
         light = blurred[below, index] * (1 - part) + blurred[below + 1, index] * part
         frames.append(exposed(light, noise, made))
     return frames
+
+
+def climbing(count, at, wide=1.6):
+    """Energies (K, H) of rows, each sharpest where ``at`` (H,) says, in frames."""
+    return 1e-3 + np.exp(-(((np.arange(count)[:, None] - at) / wide) ** 2) / 2)

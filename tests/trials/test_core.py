@@ -13,7 +13,7 @@ from just_plane.core.trials.slope import SlopeReading, angle_by_ruler, read_slop
 from just_plane.core.trials.stillness import dark_frames, longest_shutter
 from just_plane.core.trials.stops import best_stop, model_contrast, spread_of
 from just_plane.core.trials.texture import shared_detail
-from trials.made import PITCH, THIRDS, Lens, diffraction, edge, exposed, pair, slope_stack, texture, through
+from trials.made import PITCH, THIRDS, Lens, climbing, diffraction, edge, exposed, pair, slope_stack, texture, through
 
 NU = 1 / 0.03
 PHI = np.radians(40)
@@ -260,17 +260,12 @@ def test_slope_and_error_of_a_line_are_those_of_least_squares_where_nothing_lies
     )
 
 
-def climbing(count, rows, at, wide=1.6):
-    """Energies (K, H) of rows, each sharpest where ``at`` (H,) says, in frames."""
-    return 1e-3 + np.exp(-(((np.arange(count)[:, None] - at) / wide) ** 2) / 2)
-
-
 def test_rows_that_lie_far_off_the_others_do_not_count_as_play():
     made, count, rows = np.random.default_rng(7), 24, 400
     at = np.linspace(3, 20, rows) + made.normal(0, 0.02, rows)
     back = at - 0.4 + made.normal(0, 0.02, rows)
     back[100:120] += 1.2  # within what the coarse line lets pass
-    found = read_backlash(climbing(count, rows, at), climbing(count, rows, back), 0.05)
+    found = read_backlash(climbing(count, at), climbing(count, back), 0.05)
     assert found.play == pytest.approx(0.4 * 0.05, rel=0.02)
     assert found.seen
     assert found.rows <= rows - 20

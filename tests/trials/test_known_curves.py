@@ -14,12 +14,7 @@ from just_plane.core.trials.rows import robust_line, row_energies, tracked
 from just_plane.core.trials.slope import read_slope
 from just_plane.core.trials.stops import best_stop, spread_of
 from just_plane.core.trials.texture import shared_detail
-from trials.made import edge, exposed, texture, through
-
-
-def climbing(count, at, wide=1.6):
-    """Energies (K, H) of rows, each sharpest where ``at`` (H,) says, in frames."""
-    return 1e-3 + np.exp(-(((np.arange(count)[:, None] - at) / wide) ** 2) / 2)
+from trials.made import climbing, edge, exposed, texture, through
 
 
 def waves(shape, period_px, strength=0.3):
@@ -86,8 +81,7 @@ def test_where_rows_disagree_the_coarse_line_is_given_with_more_doubt():
 
 def test_where_most_rows_disagree_nothing_is_read():
     at = np.linspace(3, 26, 900) + 3 * ((np.arange(900) // 60) % 4)
-    found = read_slope(climbing(36, at))
-    assert isinstance(found, str) or abs(found.rows_per_frame - 899 / 23) < 3 * found.doubt
+    assert "do not agree" in read_slope(climbing(36, at))
 
 
 @pytest.mark.parametrize(("off", "kept"), [(2.1, True), (2.35, False)])
