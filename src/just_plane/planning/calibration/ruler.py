@@ -116,9 +116,9 @@ def size_from(asked):
             trouble(
                 "measured.no_size",
                 "/real_mm",
-                f"{asked.span_px:g} pixels of this frame for {asked.real_mm:g} mm are a size of {value.value:.3g}×; "
-                f"from {SMALLEST_RATIO:g}× to {LARGEST_RATIO:g}×.",
-                "Is the length in millimetres, and between the same two marks?",
+                f"That length on this frame would be a size of {times4(value.value)}; "
+                f"what is measured lies between {times4(SMALLEST_RATIO)} and {times4(LARGEST_RATIO)}.",
+                "Is the length in the unit that is shown, and between the same two marks?",
             )
         )
     model = _model_alone(modelled)
