@@ -65,6 +65,12 @@ def test_a_run_is_begun_and_counted_by_the_keyboard_alone(page, server, complain
     expect(page.get_by_role("link", name="Check them")).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="Can the set come down?")).to_be_visible()
+    # Where the frames are is typed at once, and Enter sends it.
+    expect(page.get_by_label("Folder that the frames are in")).to_be_focused()
+    page.keyboard.type("/nowhere/at/all")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("There is no folder /nowhere/at/all.", exact=False)).to_be_visible()
+    complaints.clear()  # the refusal
 
 
 def test_two_windows_of_one_run_never_count_a_frame_twice(page, open_page, server, complaints):

@@ -29,7 +29,7 @@ def told(folder, kind, **planned):
     return " ".join(checked(folder, kind, **planned).against_plan)
 
 
-def checked(folder, kind, *, stop=TRUE_STOP, step=STEP_MM, pupil=FACTS.pupil_distance, depth=DEPTH_MM):
+def checked(folder, kind, *, stop=TRUE_STOP, step=STEP_MM, pupil=FACTS.pupil_distance, depth=DEPTH_MM, units="mm"):
     """The report by such a plan, in which a frame at the true stop holds that depth."""
     numbers = StackNumbers(
         kind="rail",
@@ -41,6 +41,7 @@ def checked(folder, kind, *, stop=TRUE_STOP, step=STEP_MM, pupil=FACTS.pupil_dis
         step_mm=step,
         planned_frames=12,
         entrance_pupil_distance_mm=pupil,
+        units=units,
     )
     return check_intake(take_in(folder / kind), numbers)[0]
 
@@ -56,6 +57,8 @@ def test_another_stop_than_planned_is_told_by_the_depth_that_frames_hold(folder,
     said = told(folder, kind, stop=planned)
     assert f"further {how} than planned" in said
     held = float(said.split("about ")[1].split(" mm")[0])
+    in_inches = told(folder, kind, stop=planned, units="in")
+    assert float(in_inches.split("about ")[1].split(" in ")[0]) * 25.4 == pytest.approx(held, rel=0.01)
     # Of f/12, whatever was planned: within a fifth.
     assert held == pytest.approx(DEPTH_MM, rel=0.2)
 
@@ -65,6 +68,9 @@ def test_a_step_that_was_not_as_planned_is_told_from_a_pupil_that_is_elsewhere(f
     assert "Look at the rail" in by_step
     assert "the stop" not in by_step
     assert float(by_step.split("a step of ")[1].split(" mm")[0]) == pytest.approx(STEP_MM, rel=0.2)
+    in_inches = told(folder, "dome", step=STEP_MM / 2, pupil=FACTS.pupil_distance, units="in")
+    assert float(in_inches.split("a step of ")[1].split(" in ")[0]) * 25.4 == pytest.approx(STEP_MM, rel=0.2)
+    assert "mm" not in in_inches
     by_pupil = told(folder, "dome", pupil=FACTS.pupil_distance * 2)
     assert "as many steps as planned" in by_pupil
     assert float(by_pupil.split("pupil ")[1].split(" mm")[0]) == pytest.approx(FACTS.pupil_distance, rel=0.2)

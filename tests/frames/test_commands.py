@@ -70,6 +70,8 @@ def test_a_gap_keeps_the_set_up_and_says_where_to_focus(tmp_path, plan, capsys):
     said = capsys.readouterr().out
     assert "Not yet" in said
     assert f"at {6 * STEP_MM:.2f} and {7 * STEP_MM:.2f} mm" in said
+    assert run("check", folder, "--plan", plan, "--units", "in", "--quick") == 3
+    assert f"at {6 * STEP_MM / 25.4:.3f} and {7 * STEP_MM / 25.4:.3f} in behind" in capsys.readouterr().out
     report = json.loads(out.read_text())
     assert [(one["code"], one["frame"], one["after"], one["amount"]) for one in report["findings"]] == [
         ("skipped_step", 6, 5, 2.0)

@@ -105,9 +105,14 @@ def test_frames_made_up_for_a_shot_are_checked_by_its_numbers(served):
     done = _ended(client, job["job_id"])
     assert done["report"]["verdict"]["may_come_down"]
     assert done["plan_now"] == "same"
-    bare = client.post("/api/checks", json={"folder": made["folder"], "shot_id": pod["shot_id"], "plan": "none"})
+    bare = client.post(
+        "/api/checks",
+        json={"folder": made["folder"], "shot_id": pod["shot_id"], "plan": "none"},
+        query_string={"units": "in"},
+    )
     without = _ended(client, bare.get_json()["job_id"])
     assert without["report"]["plan"]["step_mm"] is None
+    assert without["report"]["plan"]["units"] == "in"
     assert without["plan_now"] == "other"
     listed = client.get(f"/api/shots/{pod['shot_id']}/checks").get_json()["jobs"]
     assert [one["job_id"] for one in listed] == [without["job_id"], job["job_id"]]

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { Button, ListBox, ListBoxItem, Popover, Select, SelectValue } from "react-aria-components";
 import styled from "styled-components";
-import { FieldLabel } from "./field";
+import { AMONG_FIELDS, FieldLabel } from "./field";
 
 const Trigger = styled(Button)`
   width: 100%;
@@ -65,7 +65,12 @@ export const Pick = memo(function Pick({
   placeholder = "Choose",
 }: PickProps) {
   return (
-    <Select value={value} onChange={(key) => key !== null && onChange(String(key))} placeholder={placeholder}>
+    <Select
+      {...AMONG_FIELDS}
+      value={value}
+      onChange={(key) => key !== null && onChange(String(key))}
+      placeholder={placeholder}
+    >
       <FieldLabel>{label}</FieldLabel>
       <Trigger>
         <SelectValue />

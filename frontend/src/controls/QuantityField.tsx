@@ -5,7 +5,7 @@ import { usePreferences } from "../look/preferences";
 import { store, stored, unstore } from "../look/storage";
 import { editable } from "../units/format";
 import { keyboardFor, parseQuantity, type Kind } from "../units/parse";
-import { FieldHint, FieldInput, FieldLabel, FieldTrouble } from "./field";
+import { AMONG_FIELDS, FieldHint, FieldInput, FieldLabel, FieldTrouble } from "./field";
 
 const Row = styled.div`
   position: relative;
@@ -113,6 +113,7 @@ export const QuantityField = memo(function QuantityField(props: QuantityFieldPro
 
   return (
     <TextField
+      {...AMONG_FIELDS}
       value={shown}
       onChange={(text) => {
         setTyped(text);

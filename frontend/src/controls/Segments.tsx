@@ -1,17 +1,11 @@
 import { memo } from "react";
-import { Label, Radio, RadioGroup } from "react-aria-components";
+import { Radio, RadioGroup } from "react-aria-components";
 import styled from "styled-components";
+import { AMONG_FIELDS, FieldLabel } from "./field";
 import { useSteady } from "./useSteady";
 
 const Group = styled(RadioGroup)`
   display: block;
-`;
-
-const Caption = styled(Label)`
-  display: block;
-  font-size: 12.5px;
-  color: ${({ theme }) => theme.soft};
-  margin-bottom: 3px;
 `;
 
 const Strip = styled.div`
@@ -55,8 +49,8 @@ export function Segments<T extends string>({ label, value, options, onChange }: 
 
 const Choice = memo(function Choice({ label, value, options, onChange }: SegmentsProps<string>) {
   return (
-    <Group value={value} onChange={onChange} orientation="horizontal">
-      <Caption>{label}</Caption>
+    <Group {...AMONG_FIELDS} value={value} onChange={onChange} orientation="horizontal">
+      <FieldLabel>{label}</FieldLabel>
       <Strip>
         {options.map((option) => (
           <Segment key={option.id} value={option.id}>

@@ -1,7 +1,7 @@
-import { useEffect, useState } from "react";
+import { useEffect, useState, type Ref } from "react";
 import { TextArea, TextField } from "react-aria-components";
 import styled from "styled-components";
-import { FieldInput, FieldLabel, FieldTrouble } from "./field";
+import { AMONG_FIELDS, FieldInput, FieldLabel, FieldTrouble } from "./field";
 
 const Area = styled(TextArea)`
   width: 100%;
@@ -20,12 +20,14 @@ interface TextBoxProps {
   lines?: boolean;
   problem?: string | undefined;
   maxLength?: number;
+  boxRef?: Ref<HTMLInputElement>;
 }
 
 const QUIET_MS = 500;
 
 /** Words, taken over when typing rests, and when the field is left. */
-export function TextBox({ label, value, onChange, lines = false, problem, maxLength }: TextBoxProps) {
+export function TextBox(props: TextBoxProps) {
+  const { label, value, onChange, lines = false, problem, maxLength, boxRef } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const take = () => {
     if (typed !== null && typed !== value) onChange(typed);
@@ -39,12 +41,15 @@ export function TextBox({ label, value, onChange, lines = false, problem, maxLen
   }, [typed, value, onChange]);
   return (
     <TextField
+      {...AMONG_FIELDS}
       value={typed ?? value}
       onChange={setTyped}
       onBlur={take}
       onKeyDown={(event) => {
         if (event.key === "Enter" && !lines) take();
-        const leaves = event.key === "Escape" || (event.key === "Enter" && !lines);
+        // Within a form Enter sends it, which a box that is left cannot.
+        const sends = event.target instanceof HTMLInputElement && event.target.form !== null;
+        const leaves = event.key === "Escape" || (event.key === "Enter" && !lines && !sends);
         if (leaves && event.target instanceof HTMLElement) event.target.blur();
       }}
       isInvalid={Boolean(problem)}
@@ -52,7 +57,7 @@ export function TextBox({ label, value, onChange, lines = false, problem, maxLen
       maxLength={maxLength}
     >
       <FieldLabel>{label}</FieldLabel>
-      {lines ? <Area /> : <FieldInput data-text="" autoComplete="off" />}
+      {lines ? <Area /> : <FieldInput ref={boxRef} data-text="" autoComplete="off" />}
       {problem ? <FieldTrouble>{problem}</FieldTrouble> : null}
     </TextField>
   );

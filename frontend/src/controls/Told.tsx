@@ -1,9 +1,11 @@
 import styled from "styled-components";
 import { fonts } from "../look/theme";
+import { AMONG_FIELDS } from "./field";
 
 const Box = styled.div`
   span {
     display: block;
+    align-self: end;
     font-size: 12.5px;
     color: ${({ theme }) => theme.soft};
     margin-bottom: 3px;
@@ -25,7 +27,7 @@ const Box = styled.div`
 /** A value that is worked out where others are typed. */
 export function Told({ label, text, hint }: { label: string; text: string; hint: string }) {
   return (
-    <Box>
+    <Box {...AMONG_FIELDS}>
       <span>{label}</span>
       <output aria-label={label}>{text}</output>
       <small>{hint}</small>

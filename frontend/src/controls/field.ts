@@ -2,8 +2,12 @@ import { FieldError, Input, Label, Text } from "react-aria-components";
 import styled from "styled-components";
 import { fonts } from "../look/theme";
 
+/** Given to what holds a label, its box, and trouble or hint below it: among `Fields` boxes side by side are in line. */
+export const AMONG_FIELDS = { "data-field": "" };
+
 export const FieldLabel = styled(Label)`
   display: block;
+  align-self: end;
   font-size: 12.5px;
   color: ${({ theme }) => theme.soft};
   margin-bottom: 3px;

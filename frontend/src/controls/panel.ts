@@ -15,9 +15,18 @@ export const Lead = styled.p`
 export const Fields = styled.div`
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: 12px 10px;
+  column-gap: 10px;
   align-items: start;
-  margin-bottom: 16px;
+  margin-bottom: 4px;
+  & > * {
+    margin-bottom: 12px;
+  }
+  /* Label, box, trouble and hint stand in rows of this grid: boxes are in line though one label takes two lines. */
+  & > [data-field] {
+    display: grid;
+    grid-template: subgrid / minmax(0, 1fr);
+    grid-row: span 4;
+  }
 `;
 
 export const Wide = styled.div`

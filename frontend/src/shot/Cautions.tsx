@@ -1,6 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
 import { Button } from "../controls/Button";
+import { unbroken } from "../units/format";
 import { useBench } from "./ShotContext";
 import { stationOf, type StationId } from "./stations";
 
@@ -63,8 +64,8 @@ export function Cautions({ station }: { station: StationId }) {
             {...(finding.severity === "caution" ? { "data-caution": "" } : {})}
           >
             <div>
-              <strong>{finding.message}</strong>
-              <span>{finding.remedy}</span>
+              <strong>{unbroken(finding.message)}</strong>
+              <span>{unbroken(finding.remedy)}</span>
             </div>
             <Button
               aria-label={`${finding.put_aside ? "Show again" : "Put aside"}: ${finding.message}`}

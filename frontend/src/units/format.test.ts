@@ -10,6 +10,7 @@ import {
   percent,
   seconds,
   size,
+  unbroken,
 } from "./format";
 import { parseQuantity, type Kind } from "./parse";
 
@@ -83,3 +84,12 @@ it.each<[number, Kind, "mm" | "in"]>([
   const parsed = parseQuantity(editable(value, kind, units), kind, units);
   expect("value" in parsed ? parsed.value / value : 0).toBeCloseTo(1, 3);
 });
+
+it.each([
+  ["crops 4 %, 2 spare frames", "crops 4~%, 2 spare frames"],
+  ["step 0.755 mm to 0.851 mm", "step 0.755~mm to 0.851~mm"],
+  ["15 frames by rail at f/8 hold it, in 48.8 s", "15~frames by rail at f/8 hold it, in 48.8~s"],
+  ["a lens of 3 minutes", "a lens of 3 minutes"],
+])("%s keeps its numbers with their units", (sentence, kept) =>
+  expect(unbroken(sentence).replaceAll("\u00a0", "~")).toBe(kept),
+);

@@ -51,6 +51,13 @@ export function size(widthMm: number, heightMm: number, units: Units): string {
   return `${figures(widthMm * factor)} × ${figures(heightMm * factor)} ${units}`;
 }
 
+const NUMBER_AND_UNIT = /(\d) (?=(?:mm|µm|in|m|s|min|h|px|frames?)\b|[%×°])/g;
+
+/** A sentence whose numbers stay on one line with their units: each is joined to its own by a space that does not break. */
+export function unbroken(sentence: string): string {
+  return sentence.replace(NUMBER_AND_UNIT, "$1\u00a0");
+}
+
 export function stop(fNumber: number): string {
   return `f/${figures(fNumber)}`;
 }

@@ -34,6 +34,7 @@ class StackNumbers(Model):
     ] = 0.0
     depth_mm: Annotated[Measured | None, Field(description="That must be sharp, from the nearest point on.")] = None
     points: Annotated[list["NamedPlace"], Field(max_length=200)] = []
+    units: Annotated[Literal["mm", "in"], Field(description="How sentences speak of lengths.")] = "mm"
 
 
 class NamedPlace(Model):

@@ -8,6 +8,7 @@ import numpy as np
 from just_plane.contract.check import StepMeasured
 from just_plane.core.frames.check.bell import expected_width
 from just_plane.core.frames.check.focus_fit import USUAL_WIDTH
+from just_plane.planning.words.numbers import Wording
 
 SCALE_OFF = 0.30
 """Of what the plan says: one pair tells nothing, ten running do."""
@@ -58,8 +59,9 @@ def against_plan(facts, reduction, checked, numbers):
     if len(checked.order) > 1 and checked.order[0] > checked.order[-1]:
         said.append("The stack was taken from far to near; it is counted from the near end.")
     wider = _wider(facts, checked, reduction)
-    scale, step = _scale(facts, checked, wider)
-    said += [sentence for sentence in (scale, None if step else _depth(facts, wider)) if sentence]
+    wording = Wording(numbers.units)
+    scale, step = _scale(facts, checked, wider, wording)
+    said += [sentence for sentence in (scale, None if step else _depth(facts, wider, wording)) if sentence]
     return AgainstPlan(said, step)
 
 
@@ -72,7 +74,7 @@ def _wider(facts, checked, reduction):
     return None if expected is None or USUAL_WIDTH in (expected, fit.width) else fit.width / expected
 
 
-def _scale(facts, checked, wider):
+def _scale(facts, checked, wider, wording):
     """Whether the view grows from frame to frame as planned, and whether the step is to blame if it does not.
 
     A longer step makes the bells narrower, counted in steps; a pupil that is elsewhere leaves them.
@@ -90,13 +92,14 @@ def _scale(facts, checked, wider):
         return "The view grows the other way: the stack runs from far to near, or the focus ring was turned.", None
     pupil, measured = facts.step / found, _measured(grown, facts.pupil_distance)
     off = 0.0 if wider is None else math.log(wider)
+    longer, away = wording.length(measured.step_mm), wording.length(pupil)
     by_step = abs(off) > ALIKE and (off > 0) != (found > planned)
     if by_step:
-        which = f"a step of {measured.step_mm:.3g} mm fits that, and how long each place is sharp. Look at the rail"
+        which = f"a step of {longer} fits that, and how long each place is sharp. Look at the rail"
     elif wider is not None and abs(off) <= ALIKE:
-        which = f"an entrance pupil {pupil:.0f} mm away would fit; each place is sharp for as many steps as planned"
+        which = f"an entrance pupil {away} away would fit; each place is sharp for as many steps as planned"
     else:
-        which = f"a step of {measured.step_mm:.3g} mm would fit, or an entrance pupil {pupil:.0f} mm away"
+        which = f"a step of {longer} would fit, or an entrance pupil {away} away"
     grows = f"From frame to frame the view grows by {100 * found:.2g} %, planned were {100 * planned:.2g} %"
     return f"{grows}: {which}.", measured if by_step else None
 
@@ -115,14 +118,15 @@ def _measured(grown, pupil_distance):
     )
 
 
-def _depth(facts, wider):
+def _depth(facts, wider, wording):
     """What depth the frames really had."""
     if wider is None or facts.depth_of_field is None or NARROW < wider < WIDE:
         return None
     stops = max(round(4 * abs(math.log2(wider))) / 2, 0.5)
     how = "closed" if wider > 1 else "open"
+    held, planned = wording.length(facts.depth_of_field * wider), wording.length(facts.depth_of_field)
     return (
-        f"Each frame holds about {facts.depth_of_field * wider:.2g} mm of depth, planned were "
-        f"{facts.depth_of_field:.2g} mm: as if the lens stood about {stops:g} {'stop' if stops <= 1 else 'stops'} "
+        f"Each frame holds about {held} of depth, planned were {planned}: "
+        f"as if the lens stood about {stops:g} {'stop' if stops <= 1 else 'stops'} "
         f"further {how} than planned, or size or step were others. Look at the stop that was set."
     )

@@ -50,6 +50,7 @@ def _plan(parser):
         type=Path,
         help="a shot or run file, or the numbers of the stack as JSON; - reads stdin",
     )
+    parser.add_argument("--units", choices=("mm", "in"), help="how sentences speak of lengths (as the plan; else mm)")
 
 
 def _put_back(parser):

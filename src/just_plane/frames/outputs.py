@@ -5,6 +5,7 @@ import numpy as np
 
 from just_plane.contract.check import DepthReport
 from just_plane.frames.merging import enlarged_rows
+from just_plane.frames.words import lengths
 from just_plane.pictures.frames import read_colour
 from just_plane.pictures.frames_out import (
     THUMB,
@@ -210,7 +211,8 @@ def write_sheet(folder, report, intake):
         small = small if small.dtype == np.uint8 else (small // 257).astype(np.uint8)
         if frame in concerned:
             marked.add(len(thumbs))
-        where = f"{told.focus_mm:.2f} mm" if told.focus_mm is not None else ""
+        units = report.plan.units
+        where = f"{lengths([told.focus_mm], units)[0]} {units}" if told.focus_mm is not None else ""
         light = f"{told.ev:+.2f} EV" if told.ev is not None else ""
         thumbs.append(np.ascontiguousarray(small[..., ::-1]))
         captions.append(

@@ -12,7 +12,7 @@ from just_plane.core.frames.proof.crop import covered_by_all
 from just_plane.frames.against_plan import against_plan
 from just_plane.frames.sensor import places_of, shown
 from just_plane.frames.verdict import steps_untold, verdict
-from just_plane.frames.words import at_mm, spoken
+from just_plane.frames.words import at_places, spoken
 
 CAN_BE_PUT_BACK = ("shake", "dead_flash", "duplicate")
 """Reasons for which a frame is left out that one may see otherwise; the others could not be laid on the rest."""
@@ -234,7 +234,7 @@ def _where(found, numbers, checked):
         wanted = [place]
     if numbers.step_mm is None:
         return {}
-    return {found.frame: f", {at_mm([_mm(one, numbers) for one in wanted])}"}
+    return {found.frame: f", {at_places([_mm(one, numbers) for one in wanted], numbers.units)}"}
 
 
 def _gap(gap, numbers, checked):

@@ -50,7 +50,7 @@ def _guarded(run, options):
 
 
 def _check(options):
-    numbers = _numbers(options.plan)
+    numbers = _numbers(options.plan, options.units)
     intake = take_in(options.folder)
     report, _ = check_intake(intake, numbers, progress("checked"), _put_back(options, intake))
     if options.out is not None:
@@ -68,7 +68,7 @@ def _merge(options):
         raise FolderError(
             f"Slabs of {options.slabs} frames cannot share {options.shared}.", "Give --shared fewer, from 0 on."
         )
-    numbers = _numbers(options.plan)
+    numbers = _numbers(options.plan, options.units)
     intake = take_in(options.folder)
     report = _report(options.check, intake) if options.check else None
     if report is None:
@@ -112,8 +112,13 @@ def _put_back(options, intake):
     return options.put_back
 
 
-def _numbers(path):
-    """The numbers of a stack from a shot file, a run file, a report, or JSON of its own."""
+def _numbers(path, units):
+    """The numbers of a stack from a shot file, a run file, a report, or JSON of its own, said in ``units`` if any."""
+    numbers = _numbers_of(path)
+    return numbers if units is None else numbers.model_copy(update={"units": units})
+
+
+def _numbers_of(path):
     if path is None:
         return StackNumbers()
     try:

@@ -3,7 +3,7 @@
 import numpy as np
 
 from just_plane.contract.check import CheckVerdict
-from just_plane.frames.words import PICTURE, at_mm
+from just_plane.frames.words import PICTURE, at_places, lengths
 
 LEAST_KNOWN = 0.03
 """Share of the places that must be judged before anything is said to be there."""
@@ -46,7 +46,7 @@ def verdict(findings, coverage, gaps, numbers, checked, names):
     if len(checked.order) < 2:
         return _no("Not yet: there are no two frames that fit each other.", "Look whether the right folder was chosen.")
     if gaps:
-        return _gap(gaps, names)
+        return _gap(gaps, names, numbers.units)
     known = [one for one in coverage if one.covered is not None]
     if len(known) < LEAST_KNOWN * max(len(coverage), 1) or not known:
         return _no("Nobody can tell: nothing is in focus anywhere that could be judged.", "Look at a frame at 100 %.")
@@ -84,17 +84,18 @@ def _no(answer, action):
     return CheckVerdict(may_come_down=False, answer=answer, action=action)
 
 
-def _gap(gaps, names):
+def _gap(gaps, names, units):
     first = gaps[0]
     frames = sum(one.frames_needed for one in gaps)
     wanted = [place for one in gaps for place in one.focuses_mm]
-    where_to = f", {at_mm(wanted)}" if wanted else _between(first, names)
+    where_to = f", {at_places(wanted, units)}" if wanted else _between(first, names)
     if first.before is None:
         return _no(
             f"Not yet: the stack ends at {names[first.after]}, short of what was planned.", _take(frames, where_to)
         )
     if first.from_mm is not None:
-        where = f"{first.from_mm:.2f} to {first.to_mm:.2f} mm is sharp in no frame"
+        near, far = lengths([first.from_mm, first.to_mm], units)
+        where = f"{near} to {far} {units} is sharp in no frame"
     else:
         where = f"between {names[first.after]} and {names[first.before]} a part is sharp in no frame"
     others = len(gaps) - 1

@@ -1,5 +1,7 @@
 """What was found in a stack, in sentences: what is wrong, what to do now, what it would cost at home."""
 
+from just_plane.core.units import MM_PER_INCH
+
 PICTURE, WORK, WORD, NOTHING = 3, 2, 1, 0
 
 
@@ -27,11 +29,16 @@ def number(value, digits):
     return f"{value:,.0f}" if abs(value) >= 10 ** (digits - 1) else f"{value:.{digits}g}"
 
 
-def at_mm(places_mm):
+def lengths(values_mm, units):
+    """Lengths that are told apart to 10 µm, in ``mm`` or ``in``, without the unit."""
+    return [f"{value:.2f}" if units == "mm" else f"{value / MM_PER_INCH:.3f}" for value in values_mm]
+
+
+def at_places(places_mm, units):
     """Where to focus, in words: ``at 6.48 and 7.78 mm behind the nearest point``."""
-    told = [f"{place:.2f}" for place in places_mm]
+    told = lengths(places_mm, units)
     listed = told[0] if len(told) == 1 else f"{', '.join(told[:-1])} and {told[-1]}"
-    return f"at {listed} mm behind the nearest point"
+    return f"at {listed} {units} behind the nearest point"
 
 
 def _again(at, covered):

@@ -16,16 +16,17 @@ def stack_numbers(shot, units="mm"):
     -------
     StackNumbers       What cannot be worked out is null.
     """
-    return numbers_of(shot, plan_shot(shot, units))
+    return numbers_of(shot, plan_shot(shot, units), units)
 
 
-def numbers_of(shot, plan):
+def numbers_of(shot, plan, units="mm"):
     """The same, from a plan that is there already.
 
     Parameters
     ----------
     shot : Shot
     plan : Plan        Of that shot.
+    units : str
 
     Returns
     -------
@@ -41,6 +42,7 @@ def numbers_of(shot, plan):
         "contrast_threshold": shot.sharp.contrast_threshold,
         "points": points,
         "depth_mm": plan.depth_mm or None,
+        "units": units,
     }
     way = stack_way(plan, shot.chosen_way)
     if plan.reach is None or plan.sharpness is None or way is None:

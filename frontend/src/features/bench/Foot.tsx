@@ -2,6 +2,7 @@ import { memo } from "react";
 import styled from "styled-components";
 import type { Plan, WayAnswer } from "../../api/types";
 import { Button } from "../../controls/Button";
+import { unbroken } from "../../units/format";
 
 const Bar = styled.footer`
   display: flex;
@@ -57,7 +58,7 @@ export const Foot = memo(function Foot({ plan, before, way, ...next }: FootProps
         {plan ? (
           <>
             {before ? <span>Before the marked field was typed: </span> : null}
-            <strong>{plan.verdict.headline}</strong> <span>{plan.verdict.detail}</span>
+            <strong>{unbroken(plan.verdict.headline)}</strong> <span>{unbroken(plan.verdict.detail)}</span>
           </>
         ) : (
           <span>Working it out…</span>

@@ -6,7 +6,7 @@ import type { Viewport } from "../../drawing/viewport";
 import { fonts } from "../../look/theme";
 import { LaneOf } from "./Lane";
 import { inOrder } from "../../shot/ways";
-import { frames, percent, seconds, stop } from "../../units/format";
+import { frames, percent, seconds, stop, unbroken } from "../../units/format";
 
 /** Columns shared by the ways and the headings over them. */
 export const wayColumns = css`
@@ -163,12 +163,12 @@ function OneWay({ id }: { id: WayAnswer["id"] }) {
       <Words>
         <strong>{way.title}</strong>
         {way.id === chosen ? <span>decided</span> : way.recommended ? <span>suggested</span> : null}
-        <span>{way.note}</span>
-        {way.soft ? <span>{way.soft}</span> : null}
-        {way.id === selected ? <span>{way.reason}</span> : null}
+        <span>{unbroken(way.note)}</span>
+        {way.soft ? <span>{unbroken(way.soft)}</span> : null}
+        {way.id === selected ? <span>{unbroken(way.reason)}</span> : null}
         {way.against.map((reason) => (
           <span key={reason} data-against="">
-            {reason}
+            {unbroken(reason)}
           </span>
         ))}
       </Words>

@@ -6,6 +6,7 @@ import { Button, LinkButton } from "../../controls/Button";
 import { FactList } from "../../controls/FactList";
 import { AnswerBox, Heading, Lead, Section } from "../../controls/panel";
 import { Fold } from "../../controls/Fold";
+import { usePreferences } from "../../look/preferences";
 import { useRun } from "../../shot/useRun";
 import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
@@ -153,6 +154,7 @@ function FoundBefore(looked: Looked) {
 
 function Answered({ report, job, check, shotId, before = false }: Looked & { before?: boolean }) {
   const { verdict } = report;
+  const { units } = usePreferences();
   const file = (kind: string) => `/api/jobs/${job.job_id}/files/${kind}`;
   const { folder, methods, slabs } = job;
   return (
@@ -177,7 +179,7 @@ function Answered({ report, job, check, shotId, before = false }: Looked & { bef
             : (putBack) => check.start.mutate({ folder, methods, slabs, numbers: report.plan, putBack })
         }
       />
-      <FactList rows={factsOf(report)} />
+      <FactList rows={factsOf(report, units)} />
       {report.against_plan.map((sentence) => (
         <Lead key={sentence}>{sentence}</Lead>
       ))}

@@ -1,6 +1,7 @@
 import styled from "styled-components";
 import type { CheckReport } from "../../api/types";
 import { Button } from "../../controls/Button";
+import { unbroken } from "../../units/format";
 import { WHY_LEFT_OUT, weightOf } from "./words";
 
 const List = styled.ul`
@@ -55,8 +56,8 @@ export function Findings({ report, putBack, onPutBack, busy }: Props) {
         const back = frame && putBack.includes(frame.file) && WHY_LEFT_OUT.includes(finding.code);
         return (
           <Item key={`${finding.code}-${index}`} data-weight={weightOf(finding)}>
-            <strong>{finding.message}</strong>
-            <span>{finding.remedy}</span>
+            <strong>{unbroken(finding.message)}</strong>
+            <span>{unbroken(finding.remedy)}</span>
             {left && onPutBack ? (
               <Button isPending={busy} onPress={() => onPutBack([...putBack, left])}>
                 Use it all the same

@@ -9,6 +9,7 @@ import { Fold } from "../../controls/Fold";
 import { Section } from "../../controls/panel";
 import { QuantityField } from "../../controls/QuantityField";
 import { TextBox } from "../../controls/TextBox";
+import { useHeir } from "../../controls/useHeir";
 import { BringFiles } from "../../shot/BringFiles";
 import { useRun } from "../../shot/useRun";
 import { METHODS, type Check } from "./useCheck";
@@ -34,6 +35,8 @@ const FAULTS = [
 
 /** Which frames to look at, those in `at` to begin with, and which proofs to make of them. */
 export function FromFolder({ check, shotId, at }: { check: Check; shotId: string; at: string }) {
+  const box = useRef<HTMLInputElement>(null);
+  useHeir(box, "keyboard");
   const [folder, setShown] = useState(at);
   // The field is taken over in the same moment as the form is sent: what counts is what was typed last.
   const typed = useRef(folder);
@@ -60,6 +63,7 @@ export function FromFolder({ check, shotId, at }: { check: Check; shotId: string
       }}
     >
       <TextBox
+        boxRef={box}
         label="Folder that the frames are in"
         value={folder}
         onChange={setFolder}

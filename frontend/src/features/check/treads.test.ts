@@ -89,18 +89,20 @@ test("frames share the width evenly", () => {
 
 test("facts say what is used, what is unknown and what was found", () => {
   const facts = Object.fromEntries(
-    factsOf(report([frame(0, true, 0.1), frame(1, true, -0.2), frame(2, false, -3)])),
+    factsOf(report([frame(0, true, 0.1), frame(1, true, -0.2), frame(2, false, -3)]), "mm"),
   );
   expect(facts["frames used"]).toBe("2 of 3");
   expect(facts["light, widest apart"]).toBe("0.30 stops");
   expect(facts["places sharp somewhere"]).toBe("50 %");
-  expect(facts["step, planned, found"]).toBe("1, 1.5 mm");
+  expect(facts["step, planned"]).toBe("1 mm");
+  expect(facts).not.toHaveProperty(["step, by how the view grows"]);
   const measured = { step_mm: 2.04, doubt_mm: 0.02, pairs: 11, agree: 1 };
   const longer = { ...report([frame(0)]), step_measured: measured };
-  expect(Object.fromEntries(factsOf(longer))["step, planned, found"]).toBe("1, 2.04 mm");
-  expect(Object.fromEntries(factsOf(report([frame(0, true, null)], { step_mm: null })))).toMatchObject({
+  expect(Object.fromEntries(factsOf(longer, "mm"))["step, by how the view grows"]).toBe("2.04 ± 0.02 mm");
+  expect(Object.fromEntries(factsOf(longer, "in"))["step, planned"]).toBe("0.0394 in");
+  expect(Object.fromEntries(factsOf(report([frame(0, true, null)], { step_mm: null }), "mm"))).toMatchObject({
     "light, widest apart": "unknown",
-    "step, planned, found": "no plan",
+    "step, planned": "no plan",
   });
 });
 

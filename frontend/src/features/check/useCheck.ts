@@ -1,5 +1,6 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
+import { usePreferences } from "../../look/preferences";
 import type { CheckReport, Job, ProofMethod, StackNumbers } from "../../api/types";
 
 const OPEN: readonly Job["state"][] = ["waiting", "running", "pausing", "paused", "cancelling"];
@@ -40,6 +41,7 @@ export const lookOf = (latest: Job | undefined) =>
 /** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
 export function useCheck(shotId: string) {
   const client = useQueryClient();
+  const { units } = usePreferences();
   const list = useQuery(checksOf(shotId));
   const latest = list.data?.jobs[0];
   const job = useQuery(lookOf(latest));
@@ -48,7 +50,16 @@ export function useCheck(shotId: string) {
     mutationFn: ({ folder, methods, numbers = null, plan = "shot", slabs = null, putBack = [] }: Asked) =>
       dataOf(
         api.POST("/api/checks", {
-          body: { folder, methods, numbers, plan, slabs, put_back: putBack, shot_id: shotId },
+          params: { query: { units } },
+          body: {
+            folder,
+            methods,
+            numbers: numbers && { ...numbers, units },
+            plan,
+            slabs,
+            put_back: putBack,
+            shot_id: shotId,
+          },
         }),
       ),
     onSettled: again,

@@ -1,5 +1,6 @@
 import type { CheckReport, FindingReport, ProofMethod } from "../../api/types";
-import { figures } from "../../units/format";
+import { doubted, figures, length } from "../../units/format";
+import type { Units } from "../../units/units";
 
 export const METHOD_WORDS: Record<ProofMethod, string> = {
   windowed: "Detail near its depth",
@@ -23,15 +24,11 @@ export const weightOf = (finding: FindingReport) =>
 const span = (values: number[]) => (values.length ? Math.max(...values) - Math.min(...values) : null);
 
 /** The figures under the findings. */
-export function factsOf(report: CheckReport): (readonly [string, string])[] {
+export function factsOf(report: CheckReport, units: Units): (readonly [string, string])[] {
   const used = report.frames.filter((frame) => frame.used);
   const light = span(used.flatMap((frame) => (frame.ev === null ? [] : [frame.ev])));
-  const steps = report.steps_found.flatMap((step) => (step === null ? [] : [step])).sort((a, b) => a - b);
-  const middle = steps[Math.floor(steps.length / 2)];
   const step = report.plan.step_mm;
-  // By the width of what each frame holds, against its neighbours; where the view's own growth says more, by that.
-  const beside = step === null || middle === undefined ? null : step * middle;
-  const found = report.step_measured?.step_mm ?? beside;
+  const measured = report.step_measured;
   const share = report.covered_share;
   return [
     [
@@ -40,10 +37,11 @@ export function factsOf(report: CheckReport): (readonly [string, string])[] {
     ],
     ["places sharp somewhere", share === null ? "unknown" : `${figures(100 * share)} %`],
     ["without texture", `${figures(100 * report.unknown_share, 2)} %`],
-    [
-      "step, planned, found",
-      step === null ? "no plan" : `${figures(step)}, ${found === null ? "?" : figures(found)} mm`,
-    ],
+    ["step, planned", step === null ? "no plan" : length(step, units)],
+    // How wide what each frame holds is tells steps against each other only; how much the view grows, their length.
+    ...(measured
+      ? [["step, by how the view grows", doubted(measured.step_mm, measured.doubt_mm, units)] as const]
+      : []),
     ["light, widest apart", light === null ? "unknown" : `${light.toFixed(2)} stops`],
   ];
 }

@@ -3,7 +3,7 @@ import { TextField } from "react-aria-components";
 import styled from "styled-components";
 import type { Point } from "../../api/types";
 import { Button } from "../../controls/Button";
-import { FieldHint, FieldInput, FieldLabel, FieldTrouble } from "../../controls/field";
+import { AMONG_FIELDS, FieldHint, FieldInput, FieldLabel, FieldTrouble } from "../../controls/field";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
@@ -154,6 +154,7 @@ function Readings({ label, value, onChange, problem, hint }: ReadingsProps) {
   const trouble = refused ?? problem;
   return (
     <TextField
+      {...AMONG_FIELDS}
       value={typed ?? value.join("  ")}
       onChange={(text) => {
         setTyped(text);

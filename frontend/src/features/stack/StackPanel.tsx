@@ -32,6 +32,7 @@ export function StackPanel() {
   const inHand = shot.steadiness.held === "hand";
   const kind =
     way?.kind === "ring" ? "ring" : way?.kind === "hand" || (inHand && !way?.stack) ? "hand" : "rail";
+  const spares = shot.stack.spare_before + shot.stack.spare_after > 0;
   const planned = way?.stack ? way : plan?.ways.find((each) => each.id === kind);
   return (
     <>
@@ -41,7 +42,9 @@ export function StackPanel() {
           ? "Lean in slowly and release at equal places; what the hand's sway leaves open is reckoned with."
           : way?.id.startsWith("tilt_")
             ? "The lens stays tilted, and the tilted plane moves from frame to frame until each point has lain in one."
-            : "The first frame focuses on the nearest point, the last on the farthest or just past it."}
+            : spares
+              ? "From the nearest point to the farthest or just past it; spare frames lie outside."
+              : "The first frame focuses on the nearest point, the last on the farthest or just past it."}
       </Lead>
       <Fields>
         <Wide>

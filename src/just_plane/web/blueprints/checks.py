@@ -5,7 +5,7 @@ from pathlib import Path
 from flask import current_app
 from flask_openapi3 import Tag
 
-from just_plane.contract.http import Problem, ShotPath
+from just_plane.contract.http import Problem, ShotPath, UnitsQuery
 from just_plane.contract.jobs import (
     CheckAsked,
     JobAnswer,
@@ -46,12 +46,13 @@ FILES = {
 
 
 @api.post("/checks", responses={202: JobAnswer}, operation_id="checkFrames")
-def check_frames(body: CheckAsked):
+def check_frames(query: UnitsQuery, body: CheckAsked):
     """Begin to check a folder; the same that is under way is joined."""
     numbers = body.numbers
     if numbers is None:
         planned = body.shot_id is not None and body.plan == "shot"
-        numbers = stack_numbers(store().shots.get(body.shot_id).body) if planned else StackNumbers()
+        shot = store().shots.get(body.shot_id).body if planned else None
+        numbers = StackNumbers(units=query.units) if shot is None else stack_numbers(shot, query.units)
     try:
         slabs = None if body.slabs is None else (body.slabs.frames, body.slabs.shared)
         request_json, key = check_request(Path(body.folder), numbers, list(body.methods), slabs, body.put_back)
@@ -165,8 +166,8 @@ def _slabs(request):
     return None if not asked else SlabsAsked(frames=asked[0], shared=asked[1])
 
 
-NOT_JUDGED_BY = {"pixel_pitch_mm", "sensor_width_mm", "depth_mm"}
-"""Numbers that frames may know better than the plan, or that are only drawn."""
+NOT_JUDGED_BY = {"pixel_pitch_mm", "sensor_width_mm", "depth_mm", "units"}
+"""Numbers that frames may know better than the plan, or that are only drawn or said."""
 
 
 def _plan_now(job, request):
