@@ -93,3 +93,33 @@ def test_what_is_sharp_is_judged_by_the_step_that_the_rail_really_went(folder):
     # Where frames hold twice the true step nothing is open; by the true step from the start the same is missing.
     assert checked(folder, "dome", step=STEP_MM / 2).gaps == []
     assert len(checked(folder, "dome", depth=0.7 * STEP_MM).gaps) == 11
+
+
+def test_frames_in_front_that_show_something_else_do_not_move_the_rest_to_the_near_end(folder):
+    apart = folder / "apart"
+    write(stack_of("dome", 4, jpeg=False), apart)
+    write(stack_of("dome", 9, jpeg=False), folder / "others")
+    for name in sorted(one.name for one in apart.iterdir())[:4]:
+        (folder / "others" / name).replace(apart / name)
+    report = checked(folder, "apart")
+    assert [one.code for one in report.findings] == ["registration_failed"]
+    assert [one.place_steps for one in report.frames if one.used] == list(range(4, 12))
+    # Where they stand is a guess: no place is named at which frames are to be taken.
+    assert report.gaps == []
+    assert report.verdict.answer.startswith("Not yet. ")
+    assert "3 more could not be laid on the others" in report.verdict.answer
+
+
+def test_a_first_frame_that_cannot_be_read_leaves_the_near_end_to_be_taken(folder):
+    cut = folder / "cut"
+    write(stack_of("dome", 4, jpeg=False), cut)
+    first = min(cut.iterdir())
+    first.write_bytes(first.read_bytes()[:2000])
+    report = checked(folder, "cut", depth=1.4 * STEP_MM)
+    assert [one.place_steps for one in report.frames if one.used] == list(range(1, 12))
+    (gap,) = report.gaps
+    assert (gap.from_mm, gap.to_mm) == pytest.approx((0.0, 0.3 * STEP_MM))
+    assert gap.focuses_mm == [0.0]
+    assert report.verdict.action == "Take one more frame, at 0.00 mm behind the nearest point."
+    # Half of every frame's depth is held by the next: then nothing is open.
+    assert checked(folder, "cut").gaps == []

@@ -29,6 +29,15 @@ def test_a_stack_whose_steps_are_not_told_may_come_down_as_far_as_can_be_told(un
     assert told.answer == f"Yes, the set can come down. {answer} between first and last frame is missing."
 
 
+def test_what_is_missing_in_front_is_said_without_a_length_too():
+    gap = GapReport(
+        from_steps=0, to_steps=1, from_mm=None, to_mm=None, after=None, before=2, frames_needed=1, focuses_mm=[]
+    )
+    told = verdict([], [], [gap], StackNumbers(), stack(0), ["a.jpg", "b.jpg", "c.jpg"])
+    assert told.answer == "Not yet: before c.jpg a part is sharp in no frame."
+    assert told.action == "Take one more frame before c.jpg."
+
+
 @pytest.mark.parametrize(
     ("units", "where", "at"),
     [("mm", "25.40 to 50.80 mm", "at 30.48 and 45.72 mm"), ("in", "1.000 to 2.000 in", "at 1.200 and 1.800 in")],

@@ -84,7 +84,7 @@ class GapReport(Answer):
     to_steps: float
     from_mm: float | None
     to_mm: float | None
-    after: Annotated[int, Field(description="The frame on its near side.")]
+    after: Annotated[int | None, Field(description="The frame on its near side; null: none was taken that near.")]
     before: Annotated[int | None, Field(description="The frame on its far side; null: none was taken so far.")]
     frames_needed: Annotated[int, Field(description="That would close it, at the planned step.")]
     focuses_mm: Annotated[list[float], Field(description="Where to take them; empty: the step is not known in mm.")]

@@ -218,9 +218,10 @@ def _concerns(found, gap, checked):
         return False
     place = checked.places.get(found.frame)
     if place is None:
-        return gap.before < found.frame < (gap.after if gap.after is not None else found.frame + 1)
+        return (gap.before is None or gap.before < found.frame) and (gap.after is None or found.frame < gap.after)
+    near = checked.places[gap.before] if gap.before is not None else -math.inf
     far = checked.places[gap.after] if gap.after is not None else gap.end
-    return checked.places[gap.before] <= place <= far
+    return near <= place <= far
 
 
 def _where(found, numbers, checked):
@@ -238,7 +239,7 @@ def _where(found, numbers, checked):
 
 
 def _gap(gap, numbers, checked):
-    first = checked.places[gap.before]
+    first = gap.start - 1 if gap.before is None else checked.places[gap.before]
     last = gap.end + 1 if gap.after is None else checked.places[gap.after]
     needed = max(round(last - first) - 1, 1)
     wanted = [first + (last - first) * (k + 1) / (needed + 1) for k in range(needed)]

@@ -89,7 +89,7 @@ def _gap(gaps, names, units):
     frames = sum(one.frames_needed for one in gaps)
     wanted = [place for one in gaps for place in one.focuses_mm]
     where_to = f", {at_places(wanted, units)}" if wanted else _between(first, names)
-    if first.before is None:
+    if first.before is None and first.after is not None:
         return _no(
             f"Not yet: the stack ends at {names[first.after]}, short of what was planned.", _take(frames, where_to)
         )
@@ -97,7 +97,7 @@ def _gap(gaps, names, units):
         near, far = lengths([first.from_mm, first.to_mm], units)
         where = f"{near} to {far} {units} is sharp in no frame"
     else:
-        where = f"between {names[first.after]} and {names[first.before]} a part is sharp in no frame"
+        where = f"{_between(first, names).strip()} a part is sharp in no frame"
     others = len(gaps) - 1
     more = "" if not others else f", and {others} more {'gap' if others == 1 else 'gaps'}"
     return _no(
@@ -111,6 +111,8 @@ def _take(frames, where_to):
 
 
 def _between(gap, names):
+    if gap.after is None:
+        return f" before {names[gap.before]}"
     return (
         f" after {names[gap.after]}" if gap.before is None else f" between {names[gap.after]} and {names[gap.before]}"
     )

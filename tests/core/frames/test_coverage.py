@@ -65,6 +65,39 @@ def test_a_stack_that_ends_short_of_its_plan_has_a_gap_to_its_end():
     assert gaps(stack([0, 1, 2]), PLAN._replace(frames=6, step=None)) == []
 
 
+def test_spare_frames_past_the_subject_need_not_be_there():
+    # Of 6 frames the last stands a step past the farthest point, and the fifth reaches it.
+    to_the_depth = PLAN._replace(frames=6, farthest=3.1)
+    assert gaps(stack([0, 1, 2]), to_the_depth) == []
+    (gap,) = gaps(stack([0, 1]), to_the_depth)
+    assert (gap.start, gap.end, gap.before, gap.after) == (2.2, 3.1, 1, None)
+    # Past the last frame nothing was planned; a ring's steps are no measure of the depth.
+    assert gaps(stack([0, 1, 2, 3, 4, 5]), PLAN._replace(frames=6, farthest=50.0)) == []
+    assert len(gaps(stack([0, 1, 2]), to_the_depth._replace(kind="ring"))) == 1
+
+
+def test_a_first_frame_that_is_lost_leaves_the_near_end_open():
+    (gap,) = gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN)
+    assert (gap.start, gap.end, gap.before, gap.after) == (0.0, 0.8, None, 2)
+    # It reaches as far as frames only just meet; a spare frame in front need not be there.
+    assert gaps(stack([0, 1, 2, 3], left_out=[0]), PLAN) == []
+    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(nearest=1.0)) == []
+    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(step=2.0, nearest=2.4, depth_of_field=4.8)) == []
+    # By hand nobody planned where it begins.
+    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(kind="hand")) == []
+
+
+def test_where_frames_in_front_could_not_be_laid_the_ends_are_not_known():
+    apart = stack([2, 3, 4])
+    apart.order, apart.places = [2, 3, 4], {2: 2, 3: 3, 4: 4}
+    apart.left_out = dict.fromkeys((0, 1), "registration_failed")
+    assert gaps(apart, PLAN._replace(frames=9)) == []
+    behind = stack([0, 1, 2])
+    behind.left_out = dict.fromkeys((3, 4), "registration_failed")
+    (gap,) = gaps(behind, PLAN._replace(frames=9))
+    assert (gap.start, gap.before) == (3.2, 2)
+
+
 def test_without_a_plan_a_frame_holds_one_step_either_side():
     bare = StackFacts()
     assert gaps(stack([0, 2]), bare) == []

@@ -4,7 +4,15 @@ import numpy as np
 import pytest
 
 from just_plane.core.frames.check.findings import Found
-from just_plane.core.frames.check.places import places_of, spans_of, steps_around_later, steps_of_order
+from just_plane.core.frames.check.places import (
+    NOT_LAID,
+    STOOD,
+    in_front,
+    places_of,
+    spans_of,
+    steps_around_later,
+    steps_of_order,
+)
 
 FOUR = [0, 1, 2, 3]
 
@@ -56,3 +64,12 @@ def test_a_frame_taken_in_the_stead_of_one_that_is_dark_stands_where_that_stood(
 def test_where_nothing_is_found_around_a_frame_taken_later_each_stands_a_step_on():
     order = [0, 1, 4, 2, 3]
     assert places(order, [1, np.nan, 1, 1], later=[4]) == [0, 1, 2, 3, 4]
+
+
+def test_frames_in_front_that_could_not_be_laid_or_read_stood_there_all_the_same():
+    apart = {0: "registration_failed", 1: "registration_failed", 2: "unreadable", 3: "foreign_frame", 9: "unreadable"}
+    assert in_front([4, 5, 6], apart, STOOD) == 3
+    assert in_front([4, 5, 6], apart, NOT_LAID) == 2
+    # Taken from far to near the last to come are in front.
+    assert in_front([6, 5, 4], apart, STOOD) == 1
+    assert places_of([4, 5, 6], np.array([1.0, 1.0]), [], {}, {}, 3) == {4: 3, 5: 4, 6: 5}

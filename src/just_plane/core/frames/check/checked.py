@@ -14,7 +14,7 @@ from just_plane.core.frames.check.foretold import Sharpest
 from just_plane.core.frames.check.later import place_later_frames
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs, pairs_of
-from just_plane.core.frames.check.places import places_of, spans_of, steps_around_later, steps_of_order
+from just_plane.core.frames.check.places import STOOD, in_front, places_of, spans_of, steps_around_later, steps_of_order
 from just_plane.core.frames.check.register import Laid
 from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved, scale_and_turn
@@ -106,7 +106,8 @@ def check_stack(follower, load, same_files, missing=()):
         silent = {*blind, *(order[p + 1] for p in spans)}
         parts = [one.moved for one in followed]
         said += pair_findings(pairs, order, steps, follower.reduction, parts, follower.grid.width, silent)
-    places = places_of(order, steps, said, spans, steps_around_later(order, judged, found, later))
+    around = steps_around_later(order, judged, found, later)
+    places = places_of(order, steps, said, spans, around, in_front(order, left_out, STOOD))
     fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
     said = [one for one in said if one.code != "moved" or _in_focus(one, fit, places, follower, reference)]
     still = stillness(stacked, slopes, fit)

@@ -1,11 +1,13 @@
 """What of the subject is sharp in some frame: at places that were asked about, and along the depth."""
 
+import math
 from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 
 from just_plane.core.contrast import contrast
+from just_plane.core.frames.check.places import NOT_LAID, in_front
 
 JUST = 1.02
 """Frames whose sharp parts only just meet leave no gap: places are known no better."""
@@ -29,8 +31,8 @@ class Gap(NamedTuple):
 
     start: float
     end: float
-    before: int
-    """The frame on its near side."""
+    before: int | None
+    """The frame on its near side; None: none was taken that near."""
     after: int | None
     """The frame on its far side; None: none was taken that far."""
 
@@ -85,7 +87,9 @@ def _contrast(steps_away, facts):
 
 
 def gaps(checked, facts):
-    """Depth that no usable frame holds, from the first frame to the last, or as far as was planned.
+    """Depth that no usable frame holds, from the nearest point to the farthest frame, or as far as was planned.
+
+    Where frames in front could not be laid on the rest it is not known how far that reaches.
 
     Parameters
     ----------
@@ -98,17 +102,33 @@ def gaps(checked, facts):
     """
     usable = [frame for frame in checked.order if frame not in checked.left_out and frame in checked.places]
     usable.sort(key=lambda frame: checked.places[frame])
+    if not usable:
+        return []
     reach = facts.reach_steps
+    first, last = checked.places[usable[0]], checked.places[usable[-1]]
+    nearest, farthest = _wanted(facts)
+    unknown = in_front(checked.order, checked.left_out, NOT_LAID)
     found = []
+    if not unknown and first - nearest > reach * JUST:
+        found.append(Gap(nearest, first - reach, None, usable[0]))
     for before, after in pairwise(usable):
         start, end = checked.places[before], checked.places[after]
         if end - start > 2 * reach * JUST:
             found.append(Gap(start + reach, end - reach, before, after))
-    if usable and facts.frames is not None and facts.step is not None:
-        last, planned = checked.places[usable[-1]], facts.frames - 1.0
-        if planned - last > reach * JUST:
-            found.append(Gap(last + reach, planned, usable[-1], None))
+    if not unknown and farthest - last > reach * JUST:
+        found.append(Gap(last + reach, farthest, usable[-1], None))
     return found
+
+
+def _wanted(facts):
+    """From where to where frames must hold the subject, in steps from the first planned; inf where that is not said."""
+    nearest = math.inf if facts.step is None or facts.kind == "hand" else facts.nearest / facts.step
+    if facts.step is None or facts.frames is None:
+        return nearest, -math.inf
+    last = facts.frames - 1.0
+    # The spare frames past it need not be there. A ring's steps grow with the distance: there the last frame counts.
+    by_depth = facts.farthest is not None and facts.kind == "rail"
+    return nearest, min(last, facts.farthest / facts.step) if by_depth else last
 
 
 def open_ends(checked):

@@ -1,6 +1,6 @@
 """Where frames stand: as planned, but where a finding, a frame left out or one that came later says otherwise.
 
-Places count in steps as planned, 0 for the first frame of the order.
+Places count in steps as planned, 0 for the first frame of the stack.
 """
 
 from itertools import pairwise
@@ -82,7 +82,31 @@ def steps_around_later(order, judged, found, later):
     return told
 
 
-def places_of(order, steps, said, spans, around):
+NOT_LAID = ("registration_failed",)
+STOOD = (*NOT_LAID, "unreadable")
+"""Reasons for which a frame that is left out was one of the stack all the same."""
+
+
+def in_front(order, left_out, reasons):
+    """How many frames were left out that stand on the near side of the order.
+
+    Parameters
+    ----------
+    order : list of int       In the order of focus.
+    left_out : dict           Frame to reason.
+    reasons : tuple of str    Those that count.
+
+    Returns
+    -------
+    int
+    """
+    apart = [frame for frame, reason in left_out.items() if reason in reasons]
+    if order[0] > order[-1]:
+        return sum(frame > max(order) for frame in apart)
+    return sum(frame < min(order) for frame in apart)
+
+
+def places_of(order, steps, said, spans, around, first=0):
     """Where frames stand.
 
     Parameters
@@ -92,12 +116,14 @@ def places_of(order, steps, said, spans, around):
     said : list of Found    Steps that were skipped, or taken twice.
     spans : dict            As from :func:`spans_of`.
     around : dict           As from :func:`steps_around_later`.
+    first : int             Place of the first of them.
 
     Returns
     -------
     dict                    Frame to place.
     """
-    places, at = {order[0]: 0.0}, 0.0
+    at = float(first)
+    places = {order[0]: at}
     told = {one.frame: one for one in said if one.code in ("skipped_step", "duplicate") and one.unit == "steps"}
     for p, frame in enumerate(order[1:]):
         finding = told.get(frame)
