@@ -195,6 +195,8 @@ def test_a_plane_through_a_line_is_square_to_the_camera_across_it(drawn, turn):
 
 def test_points_that_span_are_left_as_they_are():
     points = np.array([[0.0, 0.0, 400.0], [10.0, 0.0, 410.0], [0.0, 10.0, 405.0]])
+    # One point alone lies off the plane through them by what is measured along the axis.
+    assert deviations([[10.0, 10.0, 418.0]], fit_plane(points)) == pytest.approx([3.0])
     spanning, assumed = spanned(points)
     assert not assumed
     assert spanning is points or np.array_equal(spanning, points)

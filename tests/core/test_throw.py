@@ -31,6 +31,8 @@ def test_it_spans_what_lies_within_its_tables():
     assert not throw().spans(-0.01, 20.0)
     assert not throw().spans(0.0, 20.01)
     nothing = np.zeros(0)
+    one = np.array([2.0])
+    assert Throw(one, one, one, one, one, one, 1.0, 2.0).spans(2.0, 2.0)
     assert not Throw(nothing, nothing, nothing, nothing, nothing, nothing, 1.0, 2.0).spans(0.0, 0.0)
 
 

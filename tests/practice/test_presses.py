@@ -104,6 +104,14 @@ def test_a_press_is_sharp_when_the_camera_is_within_the_depth_as_the_shutter_ope
     assert drill.depth == pytest.approx(0.06 * drill.f_number * (1 + drill.magnification) / drill.magnification**2)
 
 
+def test_presses_that_all_hit_are_worth_a_hundred_and_none_is_worth_more():
+    drill = make_rocking(5)
+    times = np.linspace(0, 20, 400)
+    assert rocking_score(drill, times[hits(drill, times)]) == 100
+    assert rocking_score(drill, times[~hits(drill, times)]) == 0
+    assert drill == make_rocking(5, "braced", "still")
+
+
 def test_chances_are_those_of_presses_without_number():
     drill = make_rocking(8)
     random, led = chances(drill)

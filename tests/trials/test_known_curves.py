@@ -303,3 +303,9 @@ def test_texture_far_from_the_edge_does_not_turn_it():
     speckled = seen + 0.12 * (texture("printed", seen.shape, 3) - 0.45) * (np.arange(260) < 60)
     read = read_edge(speckled)
     assert math.degrees(read.angle) == pytest.approx(8, abs=0.1)
+
+
+def test_the_error_of_a_line_through_three_points_goes_by_the_one_freedom_that_is_left():
+    # Off by a third of a tenth, two thirds, a third: the sum of squares is 0.02 / 3, the places' is 2.
+    slope, error = robust_line(np.array([0.0, 1.0, 2.0]), np.array([0.0, 1.1, 2.0]))
+    assert (slope, error) == pytest.approx((1.0, np.sqrt(0.02 / 3 / 2)))

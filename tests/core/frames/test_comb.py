@@ -136,3 +136,9 @@ def test_a_pace_is_found_between_the_samples_of_the_spectrum(pace, off):
     """A wave of forty turns and more in a window that ends softly: its spectrum peaks at its own pace."""
     profile = 3 + np.cos(2 * np.pi * pace * np.arange(1000) + 0.7)
     assert _finest(profile, 0, 1000, pace + off / SQUARE) == pytest.approx(pace, rel=1e-4)
+
+
+def test_a_comb_of_few_ticks_is_measured_straight():
+    # Windows of three ticks a tick apart: five of them, too few to tell a bend.
+    comb = found(ticks(60.0, width=0.2), 60.0)
+    assert comb.spacing == pytest.approx(60.0, rel=2e-3)

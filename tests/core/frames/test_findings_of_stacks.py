@@ -25,6 +25,17 @@ def test_nothing_is_said_of_a_clean_stack(kind):
     assert gaps(checked, FACTS) == []
 
 
+def test_two_other_subjects_in_one_folder_are_told_apart():
+    pictures = [grey(frame) for frame in stack_of("dome", 4).frames[:10]]
+    pictures += [grey(frame) for seed in (9, 12) for frame in stack_of("dome", seed).frames[4:6]]
+    follower = Follower(pictures[0].shape, FACTS, 1)
+    for frame, picture in enumerate(pictures):
+        follower.add(frame, picture)
+    checked = check_stack(follower, lambda frame: pictures[frame], {})
+    apart = [(one.code, one.frames) for one in checked.findings if one.code == "registration_failed"]
+    assert apart == [("registration_failed", (10, 11)), ("registration_failed", (12, 13))]
+
+
 @pytest.mark.parametrize("kind", KINDS)
 @pytest.mark.parametrize("missing", [1, 2])
 def test_a_skipped_step_is_found_where_it_is_and_counted(kind, missing):

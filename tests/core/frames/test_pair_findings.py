@@ -162,3 +162,10 @@ def test_a_part_that_moved_is_told_in_px_of_the_full_frame_unless_there_is_a_pla
     assert found.place == pytest.approx((60.5, 20.5))
     for cause in ({"shift": {6: (1.0, 0.0)}}, {"likeness": {6: -0.2}}, {"turn": {6: 0.08}}, {"blind": {7}}):
         assert "moved" not in [code for code, _ in codes(parts={6: part}, **cause)]
+
+
+def test_where_likeness_swings_a_dip_must_stand_out_from_that():
+    # A dip to four fifths tells of a step that was not found, among pairs that are alike; not where all swing by 4 %.
+    assert codes(likeness={6: -0.2}) == [("skipped_step", 7)]
+    swings = {pair: 0.04 * (-1) ** pair for pair in range(COUNT)}
+    assert codes(likeness=swings | {6: -0.2}) == []
