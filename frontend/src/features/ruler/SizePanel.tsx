@@ -8,7 +8,7 @@ import { Button } from "../../controls/Button";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { byShare } from "../../controls/steps";
-import { figures, length } from "../../units/format";
+import { figures, length, unbroken } from "../../units/format";
 import { AnswerBox, Fields, Lead, Section, Wide } from "../../controls/panel";
 import type { Editing } from "../../shot/editing/useEditing";
 import { between, type Point } from "../../drawing/picture";
@@ -151,16 +151,20 @@ function SizeFound({ answer, keep }: SizeFoundProps) {
       <Section>Size on the sensor</Section>
       <AnswerBox>
         <strong>{figures(answer.measured.magnification, 4)}×</strong>
-        {answer.words} Frame {length(answer.frame_width_mm, units, 4)} wide.
+        {unbroken(answer.words)} Frame {length(answer.frame_width_mm, units, 4)} wide.
       </AnswerBox>
-      <Button
-        data-weight="main"
-        isPending={keep.isPending}
-        isDisabled={keep.isSuccess}
-        onPress={() => keep.mutate(answer)}
-      >
-        {keep.isSuccess ? "Kept for this rig" : "Keep it for this rig"}
-      </Button>
+      <Fields>
+        <Wide>
+          <Button
+            data-weight="main"
+            isPending={keep.isPending}
+            isDisabled={keep.isSuccess}
+            onPress={() => keep.mutate(answer)}
+          >
+            {keep.isSuccess ? "Kept for this rig" : "Keep it for this rig"}
+          </Button>
+        </Wide>
+      </Fields>
       {keep.isSuccess && !answer.rig.length ? (
         <Lead>
           Kept with this shot. Some of its pieces are not of the kit, so other shots do not get it by
