@@ -108,6 +108,8 @@ def test_frames_in_front_that_show_something_else_do_not_move_the_rest_to_the_ne
     assert report.gaps == []
     assert report.verdict.answer.startswith("Not yet. ")
     assert "3 more could not be laid on the others" in report.verdict.answer
+    # All twelve that were planned are there.
+    assert report.against_plan == []
 
 
 def test_a_first_frame_that_cannot_be_read_leaves_the_near_end_to_be_taken(folder):

@@ -8,6 +8,7 @@ import numpy as np
 from just_plane.contract.check import StepMeasured
 from just_plane.core.frames.check.bell import expected_width
 from just_plane.core.frames.check.focus_fit import USUAL_WIDTH
+from just_plane.core.frames.check.places import NOT_LAID
 from just_plane.planning.words.numbers import Wording
 
 SCALE_OFF = 0.30
@@ -53,7 +54,7 @@ def against_plan(facts, reduction, checked, numbers):
     """
     said = []
     if numbers.planned_frames is not None and checked.order:
-        taken = len(checked.order)
+        taken = len(checked.order) + sum(reason in NOT_LAID for reason in checked.left_out.values())
         if taken < numbers.planned_frames:
             said.append(f"{numbers.planned_frames} frames were planned; {taken} are here.")
     if len(checked.order) > 1 and checked.order[0] > checked.order[-1]:

@@ -63,7 +63,8 @@ def _failed(found, name, before, at, covered, names):
     which = name if count == 1 else f"{name} and {count - 1} more"
     return (
         f"{which} could not be laid on the others: too little of the view is the same.",
-        "Look whether camera or subject was moved there; take the stack again from that frame on.",
+        "Look whether camera or subject was moved there, or frames between are missing; "
+        "take the stack again from that frame on.",
         PICTURE,
     )
 

@@ -25,6 +25,17 @@ def test_nothing_is_said_of_a_clean_stack(kind):
     assert gaps(checked, FACTS) == []
 
 
+def test_of_one_frame_nothing_is_measured():
+    picture = grey(stack_of("dome", 4).frames[0])
+    follower = Follower(picture.shape, FACTS, 1)
+    follower.add(0, picture)
+    checked = check_stack(follower, lambda frame: picture, {})
+    assert (checked.order, checked.left_out, checked.findings) == ([0], {}, [])
+    assert (checked.reference, checked.pairs, checked.fit, checked.stillness, checked.grid) == (None,) * 5
+    assert (checked.places, checked.light, checked.to_reference, checked.clipped) == ({}, {}, {}, {})
+    assert len(checked.steps) == 0
+
+
 def test_two_other_subjects_in_one_folder_are_told_apart():
     pictures = [grey(frame) for frame in stack_of("dome", 4).frames[:10]]
     pictures += [grey(frame) for seed in (9, 12) for frame in stack_of("dome", seed).frames[4:6]]

@@ -59,7 +59,7 @@ const Adding = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-  margin-bottom: 14px;
+  margin-bottom: 8px;
 `;
 
 /** The points by name, with what each makes of the setting; the one chosen is open. */
