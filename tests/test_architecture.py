@@ -135,7 +135,7 @@ ROOMS = {
     "kit": {"rig", "words"},
     "calibration": {"rig", "words"},
     "plan": {"plane", "setup", "stations", "ways", "words"},
-    "stack_numbers": {"plan"},
+    "stack_numbers": {"plan", "ways"},
     "log": {"plan", "words"},
 }
 """Rooms of planning and what each may use: ``plan`` only joins."""

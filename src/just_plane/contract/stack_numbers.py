@@ -24,6 +24,8 @@ class StackNumbers(Model):
     depth_of_field_mm: Measured | None = None
     step_mm: Measured | None = None
     planned_frames: Annotated[int | None, Field(ge=1, le=100_000)] = None
+    spare_before: Annotated[int, Field(ge=0, le=100_000, description="Of those, frames in front of the depth.")] = 0
+    spare_after: Annotated[int, Field(ge=0, le=100_000, description="Of those, frames past the depth.")] = 0
     entrance_pupil_distance_mm: Annotated[
         Measured | None, Field(description="Plane of focus to entrance pupil; null: endless, or not known.")
     ] = None

@@ -30,8 +30,8 @@ def stack_facts(numbers: StackNumbers, width: int) -> StackFacts:
         pupil_distance=numbers.entrance_pupil_distance_mm,
         wavelength=numbers.wavelength_nm * NM,
         threshold=numbers.contrast_threshold,
-        nearest=max(-numbers.first_mm, 0.0),
-        farthest=None if numbers.depth_mm is None else numbers.depth_mm - numbers.first_mm,
+        spare_before=numbers.spare_before,
+        spare_after=numbers.spare_after,
     )
 
 

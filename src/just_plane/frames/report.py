@@ -78,8 +78,13 @@ def _as_it_went(facts, measured):
     """
     if measured is None:
         return facts
-    frames = None if facts.frames is None else 1 + (facts.frames - 1) * facts.step / measured.step_mm
-    return facts._replace(step=measured.step_mm, frames=frames)
+    longer = facts.step / measured.step_mm
+    return facts._replace(
+        step=measured.step_mm,
+        frames=None if facts.frames is None else 1 + (facts.frames - 1) * longer,
+        spare_before=facts.spare_before * longer,
+        spare_after=facts.spare_after * longer,
+    )
 
 
 def _known(value, digits=6):

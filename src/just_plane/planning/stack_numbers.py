@@ -2,6 +2,7 @@
 
 from just_plane.contract.stack_numbers import NamedPlace, StackNumbers
 from just_plane.planning.plan import plan_shot
+from just_plane.planning.ways.step_table import spares_of
 
 
 def stack_numbers(shot, units="mm"):
@@ -47,6 +48,7 @@ def numbers_of(shot, plan, units="mm"):
     way = stack_way(plan, shot.chosen_way)
     if plan.reach is None or plan.sharpness is None or way is None:
         return StackNumbers(**common)
+    before, after = spares_of(way)
     depths = sorted(far - near for near, far in way.bands_mm)
     return StackNumbers(
         kind="ring" if way.kind == "ring" else ("hand" if shot.steadiness.held == "hand" else "rail"),
@@ -57,6 +59,8 @@ def numbers_of(shot, plan, units="mm"):
         depth_of_field_mm=depths[len(depths) // 2] if depths and min(depths) > 0 else None,
         step_mm=way.stack.step_mm,
         planned_frames=way.stack.frames,
+        spare_before=before,
+        spare_after=after,
         entrance_pupil_distance_mm=plan.reach.entrance_pupil_mm,
         first_mm=way.stack.first_mm,
         **common,

@@ -66,14 +66,12 @@ def test_a_stack_that_ends_short_of_its_plan_has_a_gap_to_its_end():
 
 
 def test_spare_frames_past_the_subject_need_not_be_there():
-    # Of 6 frames the last stands a step past the farthest point, and the fifth reaches it.
-    to_the_depth = PLAN._replace(frames=6, farthest=3.1)
-    assert gaps(stack([0, 1, 2]), to_the_depth) == []
-    (gap,) = gaps(stack([0, 1]), to_the_depth)
-    assert (gap.start, gap.end, gap.before, gap.after) == (2.2, 3.1, 1, None)
-    # Past the last frame nothing was planned; a ring's steps are no measure of the depth.
-    assert gaps(stack([0, 1, 2, 3, 4, 5]), PLAN._replace(frames=6, farthest=50.0)) == []
-    assert len(gaps(stack([0, 1, 2]), to_the_depth._replace(kind="ring"))) == 1
+    spare = PLAN._replace(frames=7, spare_before=1, spare_after=2)
+    # Of 7 frames the fifth reaches the farthest point, the fourth as far as frames only just meet.
+    assert gaps(stack([0, 1, 2, 3]), spare) == []
+    (gap,) = gaps(stack([0, 1, 2]), spare)
+    assert (gap.start, gap.end, gap.before, gap.after) == (3.2, 4.0, 2, None)
+    assert gaps(stack([0, 1, 2, 3, 4, 5, 6]), spare) == []
 
 
 def test_a_first_frame_that_is_lost_leaves_the_near_end_open():
@@ -81,10 +79,12 @@ def test_a_first_frame_that_is_lost_leaves_the_near_end_open():
     assert (gap.start, gap.end, gap.before, gap.after) == (0.0, 0.8, None, 2)
     # It reaches as far as frames only just meet; a spare frame in front need not be there.
     assert gaps(stack([0, 1, 2, 3], left_out=[0]), PLAN) == []
-    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(nearest=1.0)) == []
-    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(step=2.0, nearest=2.4, depth_of_field=4.8)) == []
-    # By hand nobody planned where it begins.
+    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(spare_before=1)) == []
+    (gap,) = gaps(stack([0, 1, 2, 3], left_out=[0, 1, 2]), PLAN._replace(spare_before=1))
+    assert (gap.start, gap.end) == pytest.approx((1.0, 1.8))
+    # By hand nobody planned where it begins, and without a step nobody knows.
     assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(kind="hand")) == []
+    assert gaps(stack([0, 1, 2, 3], left_out=[0, 1]), PLAN._replace(step=None)) == []
 
 
 def test_where_frames_in_front_could_not_be_laid_the_ends_are_not_known():

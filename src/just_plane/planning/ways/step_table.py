@@ -26,6 +26,24 @@ LISTS = ("slabs", "kept")
 """Headings after those of the numbers."""
 
 
+def spares_of(way):
+    """How many frames of a stack stand outside the depth, for safety.
+
+    Parameters
+    ----------
+    way : WayAnswer
+
+    Returns
+    -------
+    (int, int)        Before the nearest point and past the farthest.
+    """
+    if way.stack is None:
+        return 0, 0
+    spare = way.stack.frames - way.stack.covering_frames
+    before = min(sum(focus < -AT_NEAREST_MM for focus in way.focuses_mm), spare)
+    return before, spare - before
+
+
 def step_rows(way, magnification, rail_counts="toward", keep_every=1, knob=None):
     """Rows of the table.
 
@@ -46,7 +64,7 @@ def step_rows(way, magnification, rail_counts="toward", keep_every=1, knob=None)
     stack = way.stack
     sizes = stack.magnifications if stack else [magnification]
     starts_at = stack.first_rail_mm if stack else None
-    before = sum(focus < -AT_NEAREST_MM for focus in way.focuses_mm)
+    before, _ = spares_of(way)
     rows: list[StepRow] = []
     kept = {frame: place + 1 for place, frame in enumerate(kept_frames(len(way.focuses_mm), keep_every))}
     slabs = way.stack.slabs if way.stack else []

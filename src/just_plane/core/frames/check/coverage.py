@@ -122,13 +122,10 @@ def gaps(checked, facts):
 
 def _wanted(facts):
     """From where to where frames must hold the subject, in steps from the first planned; inf where that is not said."""
-    nearest = math.inf if facts.step is None or facts.kind == "hand" else facts.nearest / facts.step
-    if facts.step is None or facts.frames is None:
-        return nearest, -math.inf
-    last = facts.frames - 1.0
-    # The spare frames past it need not be there. A ring's steps grow with the distance: there the last frame counts.
-    by_depth = facts.farthest is not None and facts.kind == "rail"
-    return nearest, min(last, facts.farthest / facts.step) if by_depth else last
+    if facts.step is None:
+        return math.inf, -math.inf
+    nearest = math.inf if facts.kind == "hand" else facts.spare_before
+    return nearest, -math.inf if facts.frames is None else facts.frames - 1 - facts.spare_after
 
 
 def open_ends(checked):

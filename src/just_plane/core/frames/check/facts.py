@@ -31,9 +31,9 @@ class StackFacts(NamedTuple):
     pupil_distance: float | None = None
     wavelength: float = DEFAULT_WAVELENGTH
     threshold: float = 0.2
-    nearest: float = 0.0
-    """Of what must be sharp, behind where the first frame was to be focused."""
-    farthest: float | None = None
+    spare_before: float = 0.0
+    spare_after: float = 0.0
+    """Of the frames that were planned those that may be missing, in steps."""
 
     def reduction(self, width):
         """Times fewer pixels each way to measure at.
