@@ -11,6 +11,7 @@ from just_plane.core.frames.check.dust import LEAST_FRAMES, LOOKED_AT, WIDEST, d
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.foretold import Sharpest
+from just_plane.core.frames.check.growth import steps_by_growth
 from just_plane.core.frames.check.later import place_later_frames
 from just_plane.core.frames.check.order import distances, found_order
 from just_plane.core.frames.check.pairs import Pairs, pairs_of
@@ -101,11 +102,16 @@ def check_stack(follower, load, same_files, missing=()):
     slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
     found = found_steps(stacked[:, CURVE])
     steps = steps_of_order(order, judged, found)
+    by_growth = np.full(len(steps), np.nan)
+    if follower.facts.kind != "hand":
+        by_growth = steps_by_growth(pairs.scale, np.isin(order, dark))
+    steps = np.where(np.isfinite(by_growth), by_growth, steps)
     blind = {*dark, *_plainly_shaken(judged, stacked, slopes)}
     if follower.facts.kind != "hand":
         silent = {*blind, *(order[p + 1] for p in spans)}
+        told = np.isfinite(by_growth) & ~np.isin(np.arange(len(steps)), [*spans])
         parts = [one.moved for one in followed]
-        said += pair_findings(pairs, order, steps, follower.reduction, parts, follower.grid.width, silent)
+        said += pair_findings(pairs, order, steps, follower.reduction, parts, follower.grid.width, silent, told)
     around = steps_around_later(order, judged, found, later)
     places = places_of(order, steps, said, spans, around, in_front(order, left_out, STOOD))
     fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))

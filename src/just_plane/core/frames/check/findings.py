@@ -128,7 +128,7 @@ def _jumps(values):
     return found
 
 
-def pair_findings(pairs, order, steps, times, parts, across, blind=()):
+def pair_findings(pairs, order, steps, times, parts, across, blind=(), by_growth=None):
     """Bumps, turns, steps skipped or repeated, parts that moved.
 
     Parameters
@@ -140,6 +140,7 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=()):
     parts : list               Moved or None, by pair.
     across : int               Width of the picture that was measured, px.
     blind : set of int         Frames too dark or too shaken to tell steps and parts by.
+    by_growth : (P,) bool array or None   Where the growth of the view tells the step.
 
     Returns
     -------
@@ -163,7 +164,10 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=()):
         least = AT_AN_END * limit if p in (0, len(order) - 2) else limit
         bumped, turned = shift[p] > least and not creeps[p], abs(turn[p]) > turn_limit
         seen = order[p] not in blind and order[p + 1] not in blind
-        missing = _missing(likeness[p], sure, steps[p]) if seen else 0
+        if by_growth is not None and by_growth[p] and not (bumped or turned):
+            missing = _by_growth(likeness[p] if seen else -np.inf, steps[p])
+        else:
+            missing = _missing(likeness[p], sure, steps[p]) if seen else 0
         if missing and (steps[p] >= WIDE or not (bumped or turned)):
             said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
             # What lies a step farther is laid a little worse: only a plain jump is a bump of its own.
@@ -193,6 +197,12 @@ def _creeps(aside, limit):
         if (both > limit).all() and (both < PLAIN_BUMP_PX).all() and aside[p] @ aside[p + 1] > 0:
             creeps[p : p + 2] = True
     return creeps
+
+
+def _by_growth(likeness, step):
+    """Steps missing by how much the view grew: of more than one something must be seen in what is sharp, too."""
+    missing = max(round(step) - 1, 0)
+    return missing if missing <= 1 or likeness < SKIPPED else 0
 
 
 def _missing(likeness, sure, step):

@@ -62,8 +62,11 @@ class Stillness(NamedTuple):
 
 
 def _lowest(values):
-    """Frames that are worse by a margin than those just before and after: one press of the shutter, not the subject."""
-    beside = np.stack([np.append(np.inf, values[:-1]), np.append(values[1:], np.inf)])
+    """Frames that are worse by a margin than those just before and after: one press of the shutter, not the subject.
+
+    The first and the last have one beside them only, and half of what is sharp in them is in no other: not told.
+    """
+    beside = np.stack([np.append(-np.inf, values[:-1]), np.append(values[1:], -np.inf)])
     worse = values < np.where(np.isnan(beside), np.inf, beside) - ALONE
     return worse.all(axis=0)
 
