@@ -87,9 +87,9 @@ def _contrast(steps_away, facts):
 
 
 def gaps(checked, facts):
-    """Depth that no usable frame holds, from the nearest point to the farthest frame, or as far as was planned.
+    """Depth that no usable frame holds, from the first that was planned to the last, spare ones aside.
 
-    Where frames in front could not be laid on the rest it is not known how far that reaches.
+    Where frames in front could not be laid on the rest it is not known where these stand: only gaps between are told.
 
     Parameters
     ----------
