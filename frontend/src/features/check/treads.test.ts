@@ -41,6 +41,18 @@ test("a frame holds half the depth of field on either side of where it stands", 
   expect([stairs?.near, stairs?.far]).toEqual([0, 1]);
 });
 
+test("behind frames that could not be used the plan is drawn where these stood", () => {
+  const looked = report([frame(1), frame(2)]);
+  const [third, fourth] = looked.frames;
+  if (!third || !fourth) throw new Error("two frames are looked at");
+  looked.frames = [
+    { ...third, place_steps: 2 },
+    { ...fourth, place_steps: 3 },
+  ];
+  // Three were planned from -1 mm on, 1 mm apart: the third stands at 1 mm, a fourth was not planned.
+  expect(treads(looked)?.rows.map((row) => row.planned)).toEqual([[0, 2], null]);
+});
+
 test("by a rail that goes twice as far as it reads a frame holds half as many of its marks", () => {
   const measured = { step_mm: 2, doubt_mm: 0.02, pairs: 11, agree: 1 };
   const stairs = treads({ ...report([frame(0), frame(1)]), step_measured: measured });

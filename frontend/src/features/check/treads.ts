@@ -9,7 +9,10 @@ export function treads(report: CheckReport): Stairs | null {
   const half = depth / 2;
   // Marks are those of the rail: where it went farther than it reads, a frame holds less of them.
   const held = (half * step) / (report.step_measured?.step_mm ?? step);
-  const rows = report.order.flatMap((frame, index): Tread[] => {
+  // Frames in front that could not be used stood there all the same: places begin behind them.
+  const inFront = Math.round(report.frames[report.order[0] ?? 0]?.place_steps ?? 0);
+  const rows = report.order.flatMap((frame, row): Tread[] => {
+    const index = inFront + row;
     const focus = report.frames[frame]?.focus_mm;
     if (focus === null || focus === undefined) return [];
     const meant = first + index * step;
