@@ -135,10 +135,11 @@ def test_pairs_are_measured_in_the_middle_of_the_view():
     linear = 1.01 * np.array([[np.cos(turn), -np.sin(turn)], [np.sin(turn), np.cos(turn)]])
     followed = type("Followed", (), {})()
     followed.laid, followed.light_ev = Laid(np.column_stack([linear, [3.0, 0.0]]), 0.9), 0.25
+    followed.moved = "a part"
     pairs = pairs_of([followed], (100.0, 60.0))
     assert pairs.scale == pytest.approx([1.01])
     assert pairs.turn == pytest.approx([turn])
-    assert (pairs.likeness[0], pairs.light[0]) == (0.9, 0.25)
+    assert (pairs.likeness[0], pairs.light[0], pairs.parts) == (0.9, 0.25, ["a part"])
     # x cos - y sin, all times 1.01, less x; and 3.
     expected = (
         1.01 * (100 * np.cos(turn) - 60 * np.sin(turn)) - 97,

@@ -6,16 +6,21 @@ import pytest
 from just_plane.core.frames.check.findings import pair_findings
 from just_plane.core.frames.check.moving import Moved
 from just_plane.core.frames.check.pairs import Pairs
+from just_plane.core.frames.check.steps import Steps
 
 COUNT = 14
 
 
-def told(count=COUNT, *, shift=(), turn=(), likeness=(), steps=(), parts=(), blind=(), usual=0.9, across=1000):
+def told(
+    count=COUNT, *, shift=(), turn=(), likeness=(), steps=(), grown=(), parts=(), blind=(), usual=0.9, across=1000
+):
     """Findings of pairs that are as always but where something is given: pair to value. The view sways by 0.02 px.
 
-    Shifts are px right and down; turns degrees; likeness is what it is more or less than usual, in shares of that.
+    Shifts are px right and down; turns degrees; likeness is what it is more or less than usual, in shares of that;
+    steps are by what is sharp, grown are by how much the view grew.
     """
     aside, turns, alike, found = np.zeros((count, 2)), np.zeros(count), np.full(count, usual), np.ones(count)
+    by_growth = np.isin(np.arange(count), list(dict(grown)))
     aside[:, 1] = 0.02 * (-1.0) ** np.arange(count)
     moved = [None] * count
     for pair, (right, down) in dict(shift).items():
@@ -24,12 +29,12 @@ def told(count=COUNT, *, shift=(), turn=(), likeness=(), steps=(), parts=(), bli
         turns[pair] = np.radians(degrees)
     for pair, more in dict(likeness).items():
         alike[pair] = usual * (1 + more)
-    for pair, far in dict(steps).items():
+    for pair, far in (dict(steps) | dict(grown)).items():
         found[pair] = far
     for pair, part in dict(parts).items():
         moved[pair] = part
-    pairs = Pairs(alike, aside, turns, np.full(count, 1.004), np.zeros(count))
-    return pair_findings(pairs, list(range(count + 1)), found, 2, moved, across, blind)
+    pairs = Pairs(alike, aside, turns, np.full(count, 1.004), np.zeros(count), moved)
+    return pair_findings(pairs, list(range(count + 1)), Steps(found, by_growth), 2, across, blind)
 
 
 def said(shift):
@@ -120,6 +125,38 @@ def test_a_frame_too_dark_or_shaken_tells_nothing_of_steps():
     assert codes(**plain) == [("skipped_step", 7)]
     assert codes(**plain, blind={6}) == codes(**plain, blind={7}) == []
     assert codes(**plain, blind={5, 8}) == [("skipped_step", 7)]
+
+
+@pytest.mark.parametrize(
+    ("step", "likeness", "missing"),
+    [
+        # One step is believed by growth alone, whatever what is sharp says; half a step more is none more.
+        (2.0, 0.0, 1),
+        (2.4, 0.05, 1),
+        (1.4, -0.05, None),
+        (1.6, 0.0, 1),
+        (1.0, -0.5, None),
+        # Two are believed only where something of it is seen.
+        (3.0, 0.0, None),
+        (3.0, -0.05, None),
+        (3.0, -0.07, 2),
+        (4.1, -0.07, 3),
+        # The view went nowhere: the same frame twice, not a step to take back.
+        (0.2, 0.0, None),
+    ],
+)
+def test_a_skipped_step_by_how_much_the_view_grew(step, likeness, missing):
+    found = told(likeness={6: likeness}, grown={6: step})
+    expected = [] if missing is None else [("skipped_step", 7, 6, float(missing), "steps")]
+    assert [(one.code, one.frame, one.before, one.amount, one.unit) for one in found] == expected
+
+
+def test_growth_tells_steps_of_dark_frames_too_but_not_of_a_view_that_was_knocked():
+    assert [one.amount for one in told(grown={6: 3.0}, blind={7})] == [2.0]
+    assert codes(grown={6: 2.0}, shift={6: (1.0, 0.0)}) == [("bump", 7)]
+    assert codes(grown={6: 2.0}, turn={6: 0.08}) == [("rotation", 7)]
+    # Then what is sharp must say it.
+    assert codes(grown={6: 2.0}, likeness={6: -0.1}, shift={6: (1.0, 0.0)}) == [("skipped_step", 7)]
 
 
 def test_a_knock_silences_a_skipped_step_that_was_not_found_wide():

@@ -10,9 +10,8 @@ from just_plane.core.frames.check.places import (
     in_front,
     places_of,
     spans_of,
-    steps_around_later,
-    steps_of_order,
 )
+from just_plane.core.frames.check.steps import steps_around_later, steps_of_order
 
 FOUR = [0, 1, 2, 3]
 

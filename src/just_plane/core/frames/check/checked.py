@@ -1,32 +1,31 @@
 """A stack checked: all frames followed, put in order, measured against each other, and what went wrong named."""
 
-from itertools import pairwise
 from typing import NamedTuple
 
-import cv2
 import numpy as np
 
-from just_plane.core.frames.check.depth_map import everywhere
-from just_plane.core.frames.check.dust import LEAST_FRAMES, LOOKED_AT, WIDEST, dust
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
-from just_plane.core.frames.check.foretold import Sharpest
-from just_plane.core.frames.check.growth import steps_by_growth
 from just_plane.core.frames.check.later import place_later_frames
-from just_plane.core.frames.check.order import distances, found_order
-from just_plane.core.frames.check.pairs import Pairs, pairs_of
-from just_plane.core.frames.check.places import STOOD, in_front, places_of, spans_of, steps_around_later, steps_of_order
-from just_plane.core.frames.check.register import Laid
+from just_plane.core.frames.check.members import (
+    FEWEST,
+    copies,
+    in_order,
+    light_of,
+    near_first,
+    outsiders,
+    reference_of,
+)
+from just_plane.core.frames.check.pairs import Pairs, neighbours
+from just_plane.core.frames.check.places import STOOD, in_front, places_of, spans_of
 from just_plane.core.frames.check.shake import Stillness, stillness
-from just_plane.core.frames.check.similarity import enlarged, inverse, moved, scale_and_turn
+from just_plane.core.frames.check.similarity import enlarged, inverse, moved
+from just_plane.core.frames.check.spots import spot_findings, spots_of
+from just_plane.core.frames.check.steps import steps_around_later, steps_between, steps_of_order
 from just_plane.core.frames.check.tiles import CURVE, Grid, sampled
 
 MOST_STEPS_AWAY = 2.0
 """A part that moved is told only where it lies so near to the plane of focus."""
-LEAST_TO_TURN, LEAST_GROWTH = 6, 5e-4
-"""Frames from which the direction of focus is looked at; growth a frame under which it cannot be told."""
-FEWEST = 2
-"""Frames that make a stack."""
 
 
 class Checked(NamedTuple):
@@ -76,72 +75,118 @@ def check_stack(follower, load, same_files, missing=()):
     -------
     Checked
     """
-    main, later = place_later_frames(follower, load, follower.main_run())
-    left_out, said = _outsiders(follower, main, missing)
-    said += _copies(same_files, main, left_out)
-    main = _near_first(follower, main)
-    order = [frame for frame in main if frame not in left_out]
-    if len(order) < FEWEST:
+    stack, said = _gathered(follower, load, same_files, missing)
+    order, left_out = stack.order, stack.left_out
+    if stack.pairs is None:
         return _nothing(order, left_out, said)
-    light = _light(follower, main)
-    dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
-    reference = _reference(main, order, dark)
-    energies = {frame: _energies(follower, reference, frame) for frame in order}
-    order, wrong = _in_order(order, dark, energies, later)
-    said += wrong
-    followed = _neighbours(follower, load, order)
-    middle = ((follower.grid.width - 1) / 2, (follower.grid.height - 1) / 2)
-    pairs = _as_taken(pairs_of(followed, middle), order, later)
-    lit, dark = light_findings(np.array([light[f] for f in order]), order, follower.facts.kind, pairs.scale)
-    said += lit
     spans = spans_of(order, left_out)
-    left_out |= dict.fromkeys(dark, "dead_flash")
-    judged = [frame for frame in order if frame not in left_out]
-    judged = judged if len(judged) >= FEWEST else order
-    stacked = np.stack([energies[frame] for frame in judged])
-    slopes = np.stack([_slopes(follower, reference, frame) for frame in judged])
-    found = found_steps(stacked[:, CURVE])
-    steps = steps_of_order(order, judged, found)
-    by_growth = np.full(len(steps), np.nan)
-    if follower.facts.kind != "hand":
-        by_growth = steps_by_growth(pairs.scale, np.isin(order, dark))
-    steps = np.where(np.isfinite(by_growth), by_growth, steps)
-    blind = {*dark, *_plainly_shaken(judged, stacked, slopes)}
-    if follower.facts.kind != "hand":
-        silent = {*blind, *(order[p + 1] for p in spans)}
-        told = np.isfinite(by_growth) & ~np.isin(np.arange(len(steps)), [*spans])
-        parts = [one.moved for one in followed]
-        said += pair_findings(pairs, order, steps, follower.reduction, parts, follower.grid.width, silent, told)
-    around = steps_around_later(order, judged, found, later)
+    left_out |= dict.fromkeys(stack.dark, "dead_flash")
+    seen = _seen(follower, stack)
+    found = found_steps(seen.energies[:, CURVE])
+    blind = {*stack.dark, *_plainly_shaken(seen)}
+    steps = steps_of_order(order, seen.frames, found)
+    # A hand goes by steps of its own, and the view goes with it: nothing of that is a fault.
+    by_hand = follower.facts.kind == "hand"
+    if not by_hand:
+        both = steps_between(steps, stack.pairs.scale, np.isin(order, stack.dark))
+        steps = both.found
+        unseen = {*blind, *(order[p + 1] for p in spans)}
+        said += pair_findings(stack.pairs, order, both.but_at(spans), follower.reduction, follower.grid.width, unseen)
+    around = steps_around_later(order, seen.frames, found, stack.later)
     places = places_of(order, steps, said, spans, around, in_front(order, left_out, STOOD))
-    fit = fit_focus(stacked[:, CURVE], np.array([places[frame] for frame in judged]))
-    said = [one for one in said if one.code != "moved" or _in_focus(one, fit, places, follower, reference)]
-    still = stillness(stacked, slopes, fit)
-    if follower.facts.kind != "hand":
-        said += _shaken(still, judged, said, blind, left_out)
-    usable = [frame for frame in judged if frame not in left_out]
-    spots = _dust(follower, load, usable, fit, places, reference)
-    said += _dust_findings(spots, follower.reduction)
+    fit = fit_focus(seen.energies[:, CURVE], np.array([places[frame] for frame in seen.frames]))
+    said = [one for one in said if one.code != "moved" or _in_focus(one, fit, places, follower, stack.reference)]
+    still = stillness(seen.energies, seen.slopes, fit)
+    if not by_hand:
+        said += _shaken(still, seen.frames, said, blind, left_out)
+    usable = [frame for frame in seen.frames if frame not in left_out]
+    spots = spots_of(follower, load, usable, fit, places, stack.reference)
     return Checked(
         order=order,
         left_out=left_out,
-        reference=reference,
-        to_reference={
-            frame: enlarged(inverse(follower.between(reference, frame)), follower.reduction) for frame in main
-        },
+        reference=stack.reference,
+        to_reference=_to_reference(follower, stack),
         places=places,
-        light={frame: light[frame] - light[reference] for frame in main},
+        light={frame: ev - stack.light[stack.reference] for frame, ev in stack.light.items()},
         steps=steps,
-        pairs=pairs,
+        pairs=stack.pairs,
         fit=fit,
-        judged=judged,
-        energies=stacked,
+        judged=seen.frames,
+        energies=seen.energies,
         stillness=still,
         dust=spots,
-        findings=said,
+        findings=said + spot_findings(spots, follower.reduction),
         grid=follower.grid,
-        clipped={frame: follower.frames[frame].measured.clipped for frame in main},
+        clipped={frame: follower.frames[frame].measured.clipped for frame in stack.light},
     )
+
+
+class _Stack(NamedTuple):
+    """Frames that make the stack, and how they lie: before anything is judged of their steps."""
+
+    order: list
+    left_out: dict
+    later: list
+    """Of those in the order, the ones that came later."""
+    dark: list
+    reference: int | None
+    light: dict
+    """Of all of the run, in EV on the first that came."""
+    energies: dict
+    """Frame to (4, N)."""
+    pairs: Pairs | None
+    """None where no two frames fit each other: nothing can be measured."""
+
+
+def _gathered(follower, load, same_files, missing):
+    """The stack, and what is said of its members, their order and their light."""
+    main, later = place_later_frames(follower, load, follower.main_run())
+    left_out, said = outsiders(follower, main, missing)
+    repeated, twice = copies(same_files, main)
+    said, left_out = said + twice, left_out | repeated
+    main = near_first(follower, main)
+    order = [frame for frame in main if frame not in left_out]
+    if len(order) < FEWEST:
+        return _Stack(order, left_out, later, [], None, {}, {}, None), said
+    light = light_of(follower, main)
+    dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
+    reference = reference_of(main, order, dark)
+    energies = {frame: _laid_on(reference, follower, frame, "energy") for frame in order}
+    order, wrong = in_order(order, dark, energies, later)
+    pairs = neighbours(follower, load, order, later)
+    lit, dark = light_findings(np.array([light[frame] for frame in order]), order, follower.facts.kind, pairs.scale)
+    return _Stack(order, left_out, later, dark, reference, light, energies, pairs), said + wrong + lit
+
+
+class _Seen(NamedTuple):
+    """Frames that can be judged, in the order of focus, by the tiles of the reference."""
+
+    frames: list
+    energies: np.ndarray
+    """(K, 4, N)."""
+    slopes: np.ndarray
+    """(K, 3, N)."""
+
+
+def _seen(follower, stack):
+    """All but those that are left out; where fewer than two are left, all."""
+    frames = [frame for frame in stack.order if frame not in stack.left_out]
+    frames = frames if len(frames) >= FEWEST else stack.order
+    slopes = [_laid_on(stack.reference, follower, frame, "slopes") for frame in frames]
+    return _Seen(frames, np.stack([stack.energies[frame] for frame in frames]), np.stack(slopes))
+
+
+def _laid_on(reference, follower, frame, what):
+    """What was measured in a frame's tiles, in those of the reference."""
+    where = moved(follower.between(reference, frame), follower.grid.places)
+    return sampled(getattr(follower.frames[frame].measured, what), follower.grid, where)
+
+
+def _to_reference(follower, stack):
+    """All of the run, px of the full frame."""
+    return {
+        frame: enlarged(inverse(follower.between(stack.reference, frame)), follower.reduction) for frame in stack.light
+    }
 
 
 def _nothing(order, left_out, said):
@@ -150,23 +195,10 @@ def _nothing(order, left_out, said):
     return Checked(order, left_out, None, {}, {}, {}, none, None, None, [], None, None, None, said, None, {})
 
 
-def _copies(same_files, main, left_out):
-    """Frames with the very same pixels as one before, left out."""
-    copies = {frame: twin for frame, twin in same_files.items() if frame in main and twin in main}
-    left_out |= dict.fromkeys(copies, "duplicate")
-    return [Found("duplicate", frame, 0.0, "steps", before=twin) for frame, twin in copies.items()]
-
-
-def _reference(main, order, dark):
-    """The frame that all are laid on: the middle one that has light."""
-    bright = [frame for frame in order if frame not in dark] or order
-    return min(bright, key=lambda frame: abs(main.index(frame) - len(main) // 2))
-
-
-def _plainly_shaken(judged, stacked, slopes):
+def _plainly_shaken(seen):
     """Frames that nothing but shake explains, before anything is known of the steps."""
-    as_planned = fit_focus(stacked[:, CURVE], np.arange(len(judged), dtype=float))
-    return [judged[k] for k in np.flatnonzero(stillness(stacked, slopes, as_planned).plainly_shaken)]
+    as_planned = fit_focus(seen.energies[:, CURVE], np.arange(len(seen.frames), dtype=float))
+    return [seen.frames[k] for k in np.flatnonzero(stillness(seen.energies, seen.slopes, as_planned).plainly_shaken)]
 
 
 def _shaken(still, judged, said, blind, left_out):
@@ -179,131 +211,6 @@ def _shaken(still, judged, said, blind, left_out):
         found.append(Found("shake", judged[k], float(still.loss[k] + still.fine_loss[k]), "ln"))
         left_out[judged[k]] = "shake"
     return found
-
-
-def _dust(follower, load, usable, fit, places, reference):
-    """Spots on the sensor, px of the picture that is measured; None where too few frames are of use."""
-    if len(usable) < LEAST_FRAMES or not np.isfinite(fit.depths).any():
-        return None
-    grid = follower.grid
-    times = max(round(grid.width / WIDEST), 1)
-    shape = (grid.height // times, grid.width // times)
-    chosen = [usable[k] for k in np.unique(np.round(np.linspace(0, len(usable) - 1, LOOKED_AT)).astype(int))]
-    pictures = {
-        frame: load(frame) if times == 1 else cv2.resize(load(frame), shape[::-1], interpolation=cv2.INTER_AREA)
-        for frame in chosen
-    }
-    depth = cv2.resize(everywhere(fit.depths.reshape(grid.down, grid.across)), shape[::-1])
-
-    def between(first, second):
-        return enlarged(follower.between(reference if first is None else first, second), 1 / times)
-
-    sharpest = Sharpest(pictures, {frame: places[frame] for frame in chosen}, depth, between)
-    spots = dust(sharpest, grid.step_blur_px / times, grid.circle_px / times)
-    return [
-        spot._replace(
-            x=times * spot.x + (times - 1) / 2, y=times * spot.y + (times - 1) / 2, radius=times * spot.radius
-        )
-        for spot in spots
-    ]
-
-
-def _near_first(follower, main):
-    """The run from near to far: by a rail the view grows, by a ring it shrinks; told only where a plan says which."""
-    facts = follower.facts
-    if facts.step is None or facts.kind == "hand" or len(main) < LEAST_TO_TURN:
-        return main
-    growth = np.log(scale_and_turn(follower.between(main[0], main[-1]))[0]) / (len(main) - 1)
-    growth = -growth if facts.kind == "ring" else growth
-    return main[::-1] if growth < -LEAST_GROWTH else main
-
-
-def _outsiders(follower, main, missing):
-    """Frames of other runs: alone they are foreign, several together could not be laid on the rest."""
-    left_out: dict = {}
-    runs: dict = {}
-    said: list = []
-    for frame, followed in sorted(follower.frames.items()):
-        if frame not in main:
-            runs.setdefault(followed.run, []).append(frame)
-    for frames in runs.values():
-        code = "foreign_frame" if len(frames) == 1 and len(main) > FEWEST else "registration_failed"
-        left_out |= dict.fromkeys(frames, code)
-        said.append(Found(code, frames[0], float(len(frames)), "frames", frames=tuple(frames)))
-    left_out |= dict.fromkeys(missing, "unreadable")
-    return left_out, said
-
-
-def _light(follower, main):
-    """EV of each frame on the first; one that cannot be compared is unknown, those after it go by the last that can."""
-    light: dict = {}
-    base: dict = {}
-    for frame in sorted(main):  # as they came: each was laid on one before it
-        followed = follower.frames[frame]
-        before = 0.0 if followed.before is None else base[followed.before]
-        light[frame] = 0.0 if followed.before is None else before + followed.light_ev
-        base[frame] = light[frame] if np.isfinite(light[frame]) else before
-    return light
-
-
-def _energies(follower, reference, frame):
-    where = moved(follower.between(reference, frame), follower.grid.places)
-    return sampled(follower.frames[frame].measured.energy, follower.grid, where)
-
-
-def _slopes(follower, reference, frame):
-    where = moved(follower.between(reference, frame), follower.grid.places)
-    return sampled(follower.frames[frame].measured.slopes, follower.grid, where)
-
-
-def _in_order(order, dark, energies, later):
-    """The order of focus; dark frames, in which little can be seen, stay where they were.
-
-    Frames that came later and are beside others already are out of order, too.
-    """
-    out = tuple(frame for frame in later if frame in order)
-    said = [Found("wrong_order", min(out), float(len(out)), "frames", frames=out)] if out else []
-    seen = [frame for frame in order if frame not in dark]
-    if len(seen) < FEWEST:
-        return order, said
-    found = [seen[k] for k in found_order(distances(np.stack([energies[frame] for frame in seen])))]
-    rest = iter(found)
-    whole = [frame if frame in dark else next(rest) for frame in order]
-    changed = tuple(
-        frame for frame, was in zip(found, seen, strict=True) if frame != was and not {frame, was} & set(later)
-    )
-    if changed:
-        said.append(Found("wrong_order", min(changed), float(len(changed)), "frames", frames=changed))
-    return whole, said
-
-
-def _neighbours(follower, load, order):
-    """The later frame of every pair in the order; those that were not laid on each other as they came, now."""
-    followed = []
-    for before, this in pairwise(order):
-        known = follower.frames[this]
-        if known.before == before:
-            followed.append(known)
-        elif follower.frames[before].before == this:
-            followed.append(_the_other_way(follower.frames[before], known.measured, before))
-        else:
-            followed.append(follower.relaid(before, load(before), this, load(this)))
-    return followed
-
-
-def _the_other_way(followed, measured, before):
-    """A pair that was laid in the other direction."""
-    laid = Laid(inverse(followed.laid.similarity), followed.laid.likeness)
-    return followed._replace(measured=measured, before=before, laid=laid, light_ev=-followed.light_ev)
-
-
-def _as_taken(pairs, order, later):
-    """The pairs, without shift and turn where a frame of them came later: between those the view was not knocked."""
-    shift, turn = pairs.shift.copy(), pairs.turn.copy()
-    for p, pair in enumerate(pairwise(order)):
-        if set(pair) & set(later):
-            shift[p], turn[p] = np.nan, np.nan
-    return pairs._replace(shift=shift, turn=turn)
 
 
 def _in_focus(found, fit, places, follower, reference):
@@ -327,11 +234,3 @@ def _depth_lookup(fit, grid):
         return fit.depths.reshape(grid.down, grid.across)[y, x]
 
     return depth_at
-
-
-def _dust_findings(dust, times):
-    said = []
-    for spot in dust or ():
-        place = (times * spot.x + (times - 1) / 2, times * spot.y + (times - 1) / 2)
-        said.append(Found("sensor_dust", None, spot.darkness, "share", place=place))
-    return said

@@ -128,19 +128,17 @@ def _jumps(values):
     return found
 
 
-def pair_findings(pairs, order, steps, times, parts, across, blind=(), by_growth=None):
+def pair_findings(pairs, order, steps, times, across, blind=()):
     """Bumps, turns, steps skipped or repeated, parts that moved.
 
     Parameters
     ----------
     pairs : Pairs
     order : list of int        Frames in the order of focus.
-    steps : (P,) array         Steps found; NaN where not known.
+    steps : Steps              Between them.
     times : int                Full pixels to one of the picture that was measured, each way.
-    parts : list               Moved or None, by pair.
     across : int               Width of the picture that was measured, px.
     blind : set of int         Frames too dark or too shaken to tell steps and parts by.
-    by_growth : (P,) bool array or None   Where the growth of the view tells the step.
 
     Returns
     -------
@@ -164,11 +162,12 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=(), by_growth
         least = AT_AN_END * limit if p in (0, len(order) - 2) else limit
         bumped, turned = shift[p] > least and not creeps[p], abs(turn[p]) > turn_limit
         seen = order[p] not in blind and order[p + 1] not in blind
-        if by_growth is not None and by_growth[p] and not (bumped or turned):
-            missing = _by_growth(likeness[p] if seen else -np.inf, steps[p])
+        step, part = steps.found[p], pairs.parts[p]
+        if steps.by_growth[p] and not (bumped or turned):
+            missing = _by_growth(likeness[p] if seen else -np.inf, step)
         else:
-            missing = _missing(likeness[p], sure, steps[p]) if seen else 0
-        if missing and (steps[p] >= WIDE or not (bumped or turned)):
+            missing = _missing(likeness[p], sure, step) if seen else 0
+        if missing and (step >= WIDE or not (bumped or turned)):
             said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
             # What lies a step farther is laid a little worse: only a plain jump is a bump of its own.
             bumped, turned = shift[p] > max(limit, PLAIN_BUMP_PX), abs(turn[p]) > max(turn_limit, PLAIN_TURN_DEG)
@@ -178,10 +177,9 @@ def pair_findings(pairs, order, steps, times, parts, across, blind=(), by_growth
             said.append(Found("rotation", amount=float(turn[p]), unit="deg", **pair))
         if bumped or turned or missing or not seen:
             continue
-        if steps[p] < SAME_PLACE and likeness[p] > REPEATED:
-            said.append(Found("duplicate", amount=float(steps[p]), unit="steps", **pair))
-        elif parts[p] is not None:
-            part = parts[p]
+        if step < SAME_PLACE and likeness[p] > REPEATED:
+            said.append(Found("duplicate", amount=float(step), unit="steps", **pair))
+        elif part is not None:
             amount = float(np.hypot(*part.shift) * times)
             place = tuple(times * value + (times - 1) / 2 for value in part.place)
             said.append(Found("moved", amount=amount, unit="px", place=place, **pair))

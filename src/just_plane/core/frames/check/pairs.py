@@ -1,10 +1,12 @@
 """Neighbours in the order of focus: how far the view moved from one to the next, each against the pairs beside it."""
 
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.frames.check.similarity import moved, scale_and_turn
+from just_plane.core.frames.check.register import Laid
+from just_plane.core.frames.check.similarity import inverse, moved, scale_and_turn
 
 BESIDE = 3
 """Pairs on either side that a pair is compared with."""
@@ -21,6 +23,8 @@ class Pairs(NamedTuple):
     scale: np.ndarray
     light: np.ndarray
     """EV from the one to the next."""
+    parts: list
+    """Moved or None: a part of the subject that went its own way."""
 
 
 def pairs_of(followed, middle):
@@ -44,7 +48,50 @@ def pairs_of(followed, middle):
         np.array([turn for _, turn in both]),
         np.array([scale for scale, _ in both]),
         np.array([one.light_ev for one in followed]),
+        [one.moved for one in followed],
     )
+
+
+def neighbours(follower, load, order, later):
+    """Gather the numbers of all pairs in the order; those that were not laid on each other as they came are, now.
+
+    Parameters
+    ----------
+    follower : Follower
+    load : function       Number of a frame to its (H, W) float32 picture.
+    order : list of int   Frames in the order of focus.
+    later : list of int   Those that came later: the view was not knocked between such a one and the frame beside it.
+
+    Returns
+    -------
+    Pairs                 Without shift and turn where a frame of the pair came later.
+    """
+    followed = []
+    for before, this in pairwise(order):
+        known = follower.frames[this]
+        if known.before == before:
+            followed.append(known)
+        elif follower.frames[before].before == this:
+            followed.append(_the_other_way(follower.frames[before], known.measured, before))
+        else:
+            followed.append(follower.relaid(before, load(before), this, load(this)))
+    middle = ((follower.grid.width - 1) / 2, (follower.grid.height - 1) / 2)
+    return _as_taken(pairs_of(followed, middle), order, later)
+
+
+def _the_other_way(followed, measured, before):
+    """A pair that was laid in the other direction."""
+    laid = Laid(inverse(followed.laid.similarity), followed.laid.likeness)
+    return followed._replace(measured=measured, before=before, laid=laid, light_ev=-followed.light_ev)
+
+
+def _as_taken(pairs, order, later):
+    """The pairs, without shift and turn where a frame of them came later: between those the view was not knocked."""
+    shift, turn = pairs.shift.copy(), pairs.turn.copy()
+    for p, pair in enumerate(pairwise(order)):
+        if set(pair) & set(later):
+            shift[p], turn[p] = np.nan, np.nan
+    return pairs._replace(shift=shift, turn=turn)
 
 
 def against_beside(values):

@@ -8,28 +8,6 @@ from itertools import pairwise
 import numpy as np
 
 
-def steps_of_order(order, judged, found):
-    """Steps between neighbours of the order from steps between those judged.
-
-    Parameters
-    ----------
-    order : list of int       All frames, in the order of focus.
-    judged : list of int      Those of them that could be judged.
-    found : (J - 1,) array    Steps between those, as found; NaN where they cannot be told.
-
-    Returns
-    -------
-    (K - 1,) array            NaN also beside a frame that was not judged.
-    """
-    steps = np.full(len(order) - 1, np.nan)
-    at = {frame: place for place, frame in enumerate(order)}
-    for p, step in enumerate(found):
-        first, last = at[judged[p]], at[judged[p + 1]]
-        if last - first == 1:
-            steps[first] = step
-    return steps
-
-
 def spans_of(order, left_out):
     """Pairs between which frames were left out.
 
@@ -48,38 +26,6 @@ def spans_of(order, left_out):
         if between and not any(before < frame < this for frame in order):
             spans[p] = between
     return spans
-
-
-def steps_around_later(order, judged, found, later):
-    """Steps between frames of the order where one that came later stands between two that did not.
-
-    As found: it may stand in a gap, or where a frame was that cannot be judged, or beside one that is well. Only whole
-    steps are believed from the frame before it to the frame after it.
-
-    Parameters
-    ----------
-    order, judged : list of int   As for :func:`steps_of_order`.
-    found : (J - 1,) array        As there.
-    later : list of int           Frames that came later.
-
-    Returns
-    -------
-    dict                          Place of the pair to its steps.
-    """
-    found = dict(zip(judged[1:], found, strict=True))
-    told: dict = {}
-    solid = [p for p, frame in enumerate(order) if frame not in later and frame in judged]
-    for first, last in pairwise(solid):
-        if not set(order[first:last]) & set(later):
-            continue
-        steps = {p: found.get(order[p + 1], 0.0) for p in range(first, last)}
-        for p in range(first, last - 1):
-            if order[p + 1] not in judged and order[p + 2] in later:  # taken in its stead: they stand at one place
-                steps[p], steps[p + 1] = steps[p + 1], 0.0
-        whole = sum(steps.values())
-        if np.isfinite(whole) and whole > 0:
-            told |= {p: step * max(round(whole), 1) / whole for p, step in steps.items()}
-    return told
 
 
 NOT_LAID = ("registration_failed",)

@@ -1,0 +1,150 @@
+"""Which frames make a stack, and in which order of focus: the run that most belong to, near to far.
+
+What stands outside it, and what stands in it twice or out of order, is said.
+"""
+
+import numpy as np
+
+from just_plane.core.frames.check.findings import Found
+from just_plane.core.frames.check.order import distances, found_order
+from just_plane.core.frames.check.similarity import scale_and_turn
+
+FEWEST = 2
+"""Frames that make a stack."""
+LEAST_TO_TURN, LEAST_GROWTH = 6, 5e-4
+"""Frames from which the direction of focus is looked at; growth a frame under which it cannot be told."""
+
+
+def outsiders(follower, main, missing):
+    """Frames of other runs: alone they are foreign, several together could not be laid on the rest.
+
+    Parameters
+    ----------
+    follower : Follower
+    main : list of int        The run that is the stack.
+    missing : iterable of int Frames that could not be read.
+
+    Returns
+    -------
+    dict, list of Found       Frame to the reason why it is left out; the first is said for all of its run.
+    """
+    left_out: dict = {}
+    runs: dict = {}
+    said: list = []
+    for frame, followed in sorted(follower.frames.items()):
+        if frame not in main:
+            runs.setdefault(followed.run, []).append(frame)
+    for frames in runs.values():
+        code = "foreign_frame" if len(frames) == 1 and len(main) > FEWEST else "registration_failed"
+        left_out |= dict.fromkeys(frames, code)
+        said.append(Found(code, frames[0], float(len(frames)), "frames", frames=tuple(frames)))
+    left_out |= dict.fromkeys(missing, "unreadable")
+    return left_out, said
+
+
+def copies(same_files, main):
+    """Frames with the very same pixels as one before.
+
+    Parameters
+    ----------
+    same_files : dict     Frame to an earlier frame with the very same pixels.
+    main : list of int    The run that is the stack.
+
+    Returns
+    -------
+    dict, list of Found   Frame to the reason why it is left out; those of the run only.
+    """
+    twins = {frame: twin for frame, twin in same_files.items() if frame in main and twin in main}
+    said = [Found("duplicate", frame, 0.0, "steps", before=twin) for frame, twin in twins.items()]
+    return dict.fromkeys(twins, "duplicate"), said
+
+
+def near_first(follower, main):
+    """The run from near to far: by a rail the view grows, by a ring it shrinks; told only where a plan says which.
+
+    Parameters
+    ----------
+    follower : Follower   Its facts say what moved.
+    main : list of int    Frames in the order they came.
+
+    Returns
+    -------
+    list of int
+    """
+    facts = follower.facts
+    if facts.step is None or facts.kind == "hand" or len(main) < LEAST_TO_TURN:
+        return main
+    growth = np.log(scale_and_turn(follower.between(main[0], main[-1]))[0]) / (len(main) - 1)
+    growth = -growth if facts.kind == "ring" else growth
+    return main[::-1] if growth < -LEAST_GROWTH else main
+
+
+def light_of(follower, main):
+    """Light of each frame; one that cannot be compared is unknown, those after it go by the last that can.
+
+    Parameters
+    ----------
+    follower : Follower
+    main : list of int   Frames of one run.
+
+    Returns
+    -------
+    dict                 Frame to EV on the first that came; NaN where not known.
+    """
+    light: dict = {}
+    base: dict = {}
+    for frame in sorted(main):  # as they came: each was laid on one before it
+        followed = follower.frames[frame]
+        before = 0.0 if followed.before is None else base[followed.before]
+        light[frame] = 0.0 if followed.before is None else before + followed.light_ev
+        base[frame] = light[frame] if np.isfinite(light[frame]) else before
+    return light
+
+
+def reference_of(main, order, dark):
+    """The frame that all are laid on: of those that have light, the one nearest to the middle of the run.
+
+    Parameters
+    ----------
+    main : list of int    The run, near to far.
+    order : list of int   Those of it that are not left out.
+    dark : list of int    Those of it that have no light.
+
+    Returns
+    -------
+    int
+    """
+    bright = [frame for frame in order if frame not in dark] or order
+    return min(bright, key=lambda frame: abs(main.index(frame) - len(main) // 2))
+
+
+def in_order(order, dark, energies, later):
+    """The order of focus; dark frames, in which little can be seen, stay where they were.
+
+    Frames that came later and are beside others already are out of order, too.
+
+    Parameters
+    ----------
+    order : list of int          As they were given.
+    dark : list of int           Those in which little can be seen.
+    energies : dict              Frame to (4, N) energies by band and tile, NaN outside the frame.
+    later : list of int          Those that came later.
+
+    Returns
+    -------
+    list of int, list of Found
+    """
+    out = tuple(frame for frame in later if frame in order)
+    said = [Found("wrong_order", min(out), float(len(out)), "frames", frames=out)] if out else []
+    seen = [frame for frame in order if frame not in dark]
+    if len(seen) < FEWEST:
+        return order, said
+    found = [seen[k] for k in found_order(distances(np.stack([energies[frame] for frame in seen])))]
+    rest = iter(found)
+    whole = [frame if frame in dark else next(rest) for frame in order]
+    changed = tuple(
+        frame for frame, was in zip(found, seen, strict=True) if frame != was and not {frame, was} & set(later)
+    )
+    if changed:
+        said.append(Found("wrong_order", min(changed), float(len(changed)), "frames", frames=changed))
+    return whole, said
