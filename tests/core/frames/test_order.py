@@ -1,5 +1,7 @@
 """The order of focus, by distances drawn on a line."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -29,6 +31,35 @@ def test_two_frames_exchanged_are_put_back(at):
 def test_a_frame_that_came_late_goes_where_it_belongs():
     places = np.array([0.0, 1, 2, 4, 5, 6, 7, 3, 8, 9, 10, 11])
     assert [places[k] for k in found_order(line(places))] == sorted(places)
+
+
+def test_a_frame_goes_however_far_to_where_it_belongs():
+    places = np.array([25.0, *range(25), 26, 27, 28])
+    assert [places[k] for k in found_order(line(places))] == sorted(places)
+    places = np.array([0.0, *range(2, 28), 1, 28, 29])
+    assert [places[k] for k in found_order(line(places))] == sorted(places)
+
+
+def length(between, order):
+    return sum(between[before, this] for before, this in pairwise(order))
+
+
+@given(st.permutations(range(14)))
+@settings(deadline=None)
+def test_frames_that_were_mixed_lie_hardly_farther_from_each_other_than_in_order(places):
+    """Two steps: so much one end may be turned, which a step that was skipped there would do to the distances, too."""
+    between = line(np.array(places, float))
+    found = found_order(between)
+    assert sorted(found) == list(range(14))
+    step = 1 - np.exp(-1 / 3)
+    assert length(between, found) <= length(between, np.argsort(places)) + 2 * step + 1e-9
+
+
+@given(st.integers(3, 9))
+def test_two_halves_given_the_wrong_way_round_are_turned_as_most_frames_lie(cut):
+    places = np.concatenate([np.arange(cut, 12.0), np.arange(cut)])
+    found = [places[k] for k in found_order(line(places))]
+    assert sorted(found) in (found, found[::-1])
 
 
 @given(st.integers(2, 9), st.integers(1, 3))

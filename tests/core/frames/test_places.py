@@ -66,9 +66,13 @@ def test_where_nothing_is_found_around_a_frame_taken_later_each_stands_a_step_on
 
 
 def test_frames_in_front_that_could_not_be_laid_or_read_stood_there_all_the_same():
-    apart = {0: "registration_failed", 1: "registration_failed", 2: "unreadable", 3: "foreign_frame", 9: "unreadable"}
+    apart = {0: "registration_failed", 1: "registration_failed", 2: "unreadable", 3: "foreign_frame", 7: "unreadable"}
     assert in_front([4, 5, 6], apart, STOOD) == 3
     assert in_front([4, 5, 6], apart, NOT_LAID) == 2
     # Taken from far to near the last to come are in front.
     assert in_front([6, 5, 4], apart, STOOD) == 1
+    # Numbers that went round: 6 is the one before the first, and 3 lies between others.
+    round_again = {3: "unreadable", 6: "unreadable"}
+    assert in_front([7, 8, 9, 0, 1, 2, 4, 5], round_again, STOOD) == 1
+    assert spans_of([7, 8, 9, 0, 1, 2, 4, 5], round_again) == {5: ["unreadable"]}
     assert places_of([4, 5, 6], np.array([1.0, 1.0]), [], {}, {}, 3) == {4: 3, 5: 4, 6: 5}

@@ -18,6 +18,7 @@ from just_plane.core.frames.check.members import (
 )
 from just_plane.core.frames.check.pairs import Pairs, neighbours
 from just_plane.core.frames.check.places import STOOD, in_front, places_of, spans_of
+from just_plane.core.frames.check.runs import join_runs
 from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved
 from just_plane.core.frames.check.spots import spot_findings, spots_of
@@ -140,7 +141,8 @@ class _Stack(NamedTuple):
 
 def _gathered(follower, load, same_files, missing):
     """The stack, and what is said of its members, their order and their light."""
-    main, later = place_later_frames(follower, load, follower.main_run())
+    main, moved_runs = join_runs(follower, load, follower.main_run())
+    main, later = place_later_frames(follower, load, main)
     left_out, said = outsiders(follower, main, missing)
     repeated, twice = copies(same_files, main)
     said, left_out = said + twice, left_out | repeated
@@ -152,8 +154,8 @@ def _gathered(follower, load, same_files, missing):
     dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
     reference = reference_of(main, order, dark)
     energies = {frame: _laid_on(reference, follower, frame, "energy") for frame in order}
-    order, wrong = in_order(order, dark, energies, later)
-    pairs = neighbours(follower, load, order, later)
+    order, wrong = in_order(order, dark, energies, [*moved_runs, *later])
+    pairs = neighbours(follower, load, order, later, moved_runs)
     lit, dark = light_findings(np.array([light[frame] for frame in order]), order, follower.facts.kind, pairs.scale)
     return _Stack(order, left_out, later, dark, reference, light, energies, pairs), said + wrong + lit
 

@@ -29,15 +29,13 @@ def outsiders(follower, main, missing):
     dict, list of Found       Frame to the reason why it is left out; the first is said for all of its run.
     """
     left_out: dict = {}
-    runs: dict = {}
     said: list = []
-    for frame, followed in sorted(follower.frames.items()):
-        if frame not in main:
-            runs.setdefault(followed.run, []).append(frame)
-    for frames in runs.values():
-        code = "foreign_frame" if len(frames) == 1 and len(main) > FEWEST else "registration_failed"
-        left_out |= dict.fromkeys(frames, code)
-        said.append(Found(code, frames[0], float(len(frames)), "frames", frames=tuple(frames)))
+    for run in follower.runs():
+        frames = [frame for frame in run if frame not in main]
+        if frames:
+            code = "foreign_frame" if len(frames) == 1 and len(main) > FEWEST else "registration_failed"
+            left_out |= dict.fromkeys(frames, code)
+            said.append(Found(code, frames[0], float(len(frames)), "frames", frames=tuple(frames)))
     left_out |= dict.fromkeys(missing, "unreadable")
     return left_out, said
 
@@ -89,16 +87,26 @@ def light_of(follower, main):
 
     Returns
     -------
-    dict                 Frame to EV on the first that came; NaN where not known.
+    dict                 Frame to EV on the first of the run; NaN where not known.
     """
     light: dict = {}
-    base: dict = {}
-    for frame in sorted(main):  # as they came: each was laid on one before it
-        followed = follower.frames[frame]
-        before = 0.0 if followed.before is None else base[followed.before]
-        light[frame] = 0.0 if followed.before is None else before + followed.light_ev
-        base[frame] = light[frame] if np.isfinite(light[frame]) else before
+    base: dict = {None: 0.0}
+    for frame in main:
+        for this in _back_to_known(follower, frame, base):
+            followed = follower.frames[this]
+            before = base[followed.before]
+            light[this] = 0.0 if followed.before is None else before + followed.light_ev
+            base[this] = light[this] if np.isfinite(light[this]) else before
     return light
+
+
+def _back_to_known(follower, frame, known):
+    """The frames by which one was laid on what is known, and it: the one that is nearest to that first."""
+    way = []
+    while frame not in known:
+        way.append(frame)
+        frame = follower.frames[frame].before
+    return way[::-1]
 
 
 def reference_of(main, order, dark):
@@ -118,23 +126,23 @@ def reference_of(main, order, dark):
     return min(bright, key=lambda frame: abs(main.index(frame) - len(main) // 2))
 
 
-def in_order(order, dark, energies, later):
+def in_order(order, dark, energies, moved):
     """The order of focus; dark frames, in which little can be seen, stay where they were.
 
-    Frames that came later and are beside others already are out of order, too.
+    Frames that are at their places already, though they were not given there, are out of order, too.
 
     Parameters
     ----------
     order : list of int          As they were given.
     dark : list of int           Those in which little can be seen.
     energies : dict              Frame to (4, N) energies by band and tile, NaN outside the frame.
-    later : list of int          Those that came later.
+    moved : list of int          Those that were put at their places before.
 
     Returns
     -------
     list of int, list of Found
     """
-    out = tuple(frame for frame in later if frame in order)
+    out = tuple(frame for frame in moved if frame in order)
     said = [Found("wrong_order", min(out), float(len(out)), "frames", frames=out)] if out else []
     seen = [frame for frame in order if frame not in dark]
     if len(seen) < FEWEST:
@@ -143,7 +151,7 @@ def in_order(order, dark, energies, later):
     rest = iter(found)
     whole = [frame if frame in dark else next(rest) for frame in order]
     changed = tuple(
-        frame for frame, was in zip(found, seen, strict=True) if frame != was and not {frame, was} & set(later)
+        frame for frame, was in zip(found, seen, strict=True) if frame != was and not {frame, was} & set(moved)
     )
     if changed:
         said.append(Found("wrong_order", min(changed), float(len(changed)), "frames", frames=changed))

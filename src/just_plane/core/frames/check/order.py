@@ -3,8 +3,6 @@
 Three bands together: with fine detail alone all frames far from each other look equally far, and the path is cut.
 """
 
-from itertools import pairwise
-
 import numpy as np
 
 from just_plane.core.frames.check.tiles import COARSE, COARSEST, CURVE
@@ -16,6 +14,9 @@ OF_A_STEP = 0.6
 """Of the usual distance between neighbours: in a long stack a change that saves so much is one, too."""
 WINDOW = 10
 """Frames are moved and changed so many places at most."""
+PLAINLY = 2.0
+"""Usual distances between neighbours: an order that has nothing to do with the given one must save so much. A step that
+was skipped is as far as all frames that are far from each other: halves must not be exchanged for it."""
 
 
 def distances(energies):
@@ -49,14 +50,21 @@ def found_order(between):
     -------
     list of int              Frames in order; the given order unless another is plainly shorter.
     """
-    order = list(range(len(between)))
-    if len(order) < 4:
-        return order
+    given = list(range(len(between)))
+    if len(given) < 4:
+        return given
+    near = _improved(between, given)
+    mixed = _from_pieces(between)
+    if mixed == near:
+        return near
+    mixed = _improved(between, mixed)
+    return mixed if _length(between, mixed) < _length(between, near) - PLAINLY * _step(between, near) else near
+
+
+def _improved(between, order):
     while True:
-        length = _length(between, order)
-        steps = [between[a, b] for a, b in pairwise(order)]
-        least = min(LEAST_GAIN * length, OF_A_STEP * float(np.median(steps)))
-        least = max(least, 0.3 * float(np.median(steps)))
+        length, step = _length(between, order), _step(between, order)
+        least = max(min(LEAST_GAIN * length, OF_A_STEP * step), 0.3 * step)
         best, shortest = None, length - least
         for candidate in _changed(order):
             longer = _length(between, candidate)
@@ -70,6 +78,29 @@ def found_order(between):
 def _length(between, order):
     places = np.asarray(order)
     return float(between[places[:-1], places[1:]].sum())
+
+
+def _step(between, order):
+    return float(np.median(between[order[:-1], order[1:]]))
+
+
+def _from_pieces(between):
+    """The order that comes of joining what is nearest first, whatever the given one: for frames that were mixed."""
+    count = len(between)
+    pieces = {frame: [frame] for frame in range(count)}  # by the frames at their ends
+    first, second = np.triu_indices(count, 1)
+    for pair in np.argsort(between[first, second], kind="stable"):
+        one, other = pieces.get(int(first[pair])), pieces.get(int(second[pair]))
+        if one is None or other is None or one is other:
+            continue
+        one = one if one[-1] == first[pair] else one[::-1]
+        other = other if other[0] == second[pair] else other[::-1]
+        for end in (one[0], one[-1], other[0], other[-1]):
+            pieces.pop(end, None)
+        joined = one + other
+        pieces[joined[0]] = pieces[joined[-1]] = joined
+    (order,) = {id(piece): piece for piece in pieces.values()}.values()
+    return order if np.dot(order, np.arange(count)) >= np.dot(order[::-1], np.arange(count)) else order[::-1]
 
 
 def _changed(order):

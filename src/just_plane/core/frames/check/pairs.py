@@ -5,8 +5,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.frames.check.register import Laid
-from just_plane.core.frames.check.similarity import inverse, moved, scale_and_turn
+from just_plane.core.frames.check.series import the_other_way
+from just_plane.core.frames.check.similarity import moved, scale_and_turn
 
 BESIDE = 3
 """Pairs on either side that a pair is compared with."""
@@ -52,7 +52,7 @@ def pairs_of(followed, middle):
     )
 
 
-def neighbours(follower, load, order, later):
+def neighbours(follower, load, order, later, moved_runs=()):
     """Gather the numbers of all pairs in the order; those that were not laid on each other as they came are, now.
 
     Parameters
@@ -60,11 +60,13 @@ def neighbours(follower, load, order, later):
     follower : Follower
     load : function       Number of a frame to its (H, W) float32 picture.
     order : list of int   Frames in the order of focus.
-    later : list of int   Those that came later: the view was not knocked between such a one and the frame beside it.
+    later : list of int   Those that came later, one by one.
+    moved_runs : list of int   Those of whole runs that were given elsewhere.
 
     Returns
     -------
-    Pairs                 Without shift and turn where a frame of the pair came later.
+    Pairs                 Without shift and turn where the two were not taken one after the other: the view may have
+                          been moved meanwhile, and that is no knock.
     """
     followed = []
     for before, this in pairwise(order):
@@ -72,25 +74,17 @@ def neighbours(follower, load, order, later):
         if known.before == before:
             followed.append(known)
         elif follower.frames[before].before == this:
-            followed.append(_the_other_way(follower.frames[before], known.measured, before))
+            followed.append(the_other_way(follower.frames[before], known.measured, before))
         else:
             followed.append(follower.relaid(before, load(before), this, load(this)))
     middle = ((follower.grid.width - 1) / 2, (follower.grid.height - 1) / 2)
-    return _as_taken(pairs_of(followed, middle), order, later)
+    return _as_taken(pairs_of(followed, middle), order, later, moved_runs)
 
 
-def _the_other_way(followed, measured, before):
-    """A pair that was laid in the other direction."""
-    laid = Laid(inverse(followed.laid.similarity), followed.laid.likeness)
-    return followed._replace(measured=measured, before=before, laid=laid, light_ev=-followed.light_ev)
-
-
-def _as_taken(pairs, order, later):
-    """The pairs, without shift and turn where a frame of them came later: between those the view was not knocked."""
+def _as_taken(pairs, order, later, moved_runs):
+    apart = [bool({*pair} & {*later}) or len({*pair} & {*moved_runs}) == 1 for pair in pairwise(order)]
     shift, turn = pairs.shift.copy(), pairs.turn.copy()
-    for p, pair in enumerate(pairwise(order)):
-        if set(pair) & set(later):
-            shift[p], turn[p] = np.nan, np.nan
+    shift[apart], turn[apart] = np.nan, np.nan
     return pairs._replace(shift=shift, turn=turn)
 
 

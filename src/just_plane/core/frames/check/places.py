@@ -22,8 +22,9 @@ def spans_of(order, left_out):
     """
     spans = {}
     for p, (before, this) in enumerate(pairwise(order)):
-        between = [left_out[frame] for frame in range(min(before, this) + 1, max(before, this)) if frame in left_out]
-        if between and not any(before < frame < this for frame in order):
+        passed = range(min(before, this) + 1, max(before, this))
+        between = [left_out[frame] for frame in passed if frame in left_out]
+        if between and not any(frame in passed for frame in order):
             spans[p] = between
     return spans
 
@@ -34,7 +35,7 @@ STOOD = (*NOT_LAID, "unreadable")
 
 
 def in_front(order, left_out, reasons):
-    """How many frames were left out that stand on the near side of the order.
+    """How many frames were left out that stand on the near side of the order: given just before its first.
 
     Parameters
     ----------
@@ -46,10 +47,12 @@ def in_front(order, left_out, reasons):
     -------
     int
     """
-    apart = [frame for frame, reason in left_out.items() if reason in reasons]
-    if order[0] > order[-1]:
-        return sum(frame > max(order) for frame in apart)
-    return sum(frame < min(order) for frame in apart)
+    onwards = 1 if sum(before < this for before, this in pairwise(order)) >= len(order) / 2 else -1
+    count, frame = 0, order[0] - onwards
+    while frame in left_out:
+        count += left_out[frame] in reasons
+        frame -= onwards
+    return count
 
 
 def places_of(order, steps, said, spans, around, first=0):

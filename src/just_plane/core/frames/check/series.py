@@ -46,6 +46,23 @@ class Pair(NamedTuple):
     """Moved or None."""
 
 
+def the_other_way(followed, numbers, before):
+    """A pair that was laid in the other direction.
+
+    Parameters
+    ----------
+    followed : Followed   The one of the two that was laid on the other.
+    numbers : Measured    Of the other.
+    before : int          Number of the one.
+
+    Returns
+    -------
+    Followed              Of the other.
+    """
+    laid = Laid(inverse(followed.laid.similarity), followed.laid.likeness)
+    return followed._replace(measured=numbers, before=before, laid=laid, light_ev=-followed.light_ev)
+
+
 def glance(number, grey, circle_px):
     """Prepare a frame.
 
@@ -211,12 +228,50 @@ class Follower:
         self.frames[this] = followed
         return True
 
+    def lay_run_on(self, before, grey_before, this, grey_this):
+        """Lay a frame on one of another run; where it fits, its whole run comes with it.
+
+        Parameters
+        ----------
+        before, this : int                              Their numbers.
+        grey_before, grey_this : (H, W) float32 array   Their pictures.
+
+        Returns
+        -------
+        bool                                            Whether it fits.
+        """
+        followed = self._laid_on(before, grey_before, this, grey_this)
+        if followed.laid.similarity is None:
+            return False
+        for frame, known in self.frames.items():
+            if known.run == self.frames[this].run and frame != this:
+                self.frames[frame] = known._replace(run=followed.run)
+        while this is not None:  # what it was laid on, and that on, is laid on it now
+            known, self.frames[this] = self.frames[this], followed
+            if known.before is not None:
+                measured_before = self.frames[known.before].measured
+                followed = the_other_way(known, measured_before, this)._replace(run=followed.run)
+            this = known.before
+        return True
+
     def _laid_on(self, before, grey_before, this, grey_this, laid=None):
         """A frame on another of whatever run, as one of that run."""
         first, second = (glance(n, grey, self.circle_px) for n, grey in ((before, grey_before), (this, grey_this)))
         other, known = self.frames[before], self.frames[this].measured
         pair = paired(first, second, other.measured, known, self.grid, laid)
         return Followed(known, other.run, before, pair.laid, pair.light_ev, pair.moved)
+
+    def runs(self):
+        """Frames that lie on each other.
+
+        Returns
+        -------
+        list of list of int   In the order they came, each and all.
+        """
+        runs: dict = {}
+        for index, followed in sorted(self.frames.items()):
+            runs.setdefault(followed.run, []).append(index)
+        return list(runs.values())
 
     def main_run(self):
         """The run that holds most frames.
@@ -225,10 +280,7 @@ class Follower:
         -------
         list of int   Its frames, in the order they came.
         """
-        runs: dict = {}
-        for index, followed in sorted(self.frames.items()):
-            runs.setdefault(followed.run, []).append(index)
-        return max(runs.values(), key=len) if runs else []
+        return max(self.runs(), key=len, default=[])
 
     def from_first(self, index):
         """Where a frame lies on the first of its run.
