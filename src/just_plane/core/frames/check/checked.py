@@ -82,7 +82,7 @@ def check_stack(follower, load, same_files, missing=()):
         return _nothing(order, left_out, said)
     spans = spans_of(order, left_out)
     left_out |= dict.fromkeys(stack.dark, "dead_flash")
-    seen = _seen(follower, stack)
+    seen = _seen(follower, stack.reference, stack.energies, _to_judge(order, left_out))
     found = found_steps(seen.energies[:, CURVE])
     blind = {*stack.dark, *_plainly_shaken(seen)}
     steps = steps_of_order(order, seen.frames, found)
@@ -154,7 +154,11 @@ def _gathered(follower, load, same_files, missing):
     dark = [order[k] for k in dark_frames(np.array([light[frame] for frame in order]))]
     reference = reference_of(main, order, dark)
     energies = {frame: _laid_on(reference, follower, frame, "energy") for frame in order}
-    order, wrong = in_order(order, dark, energies, [*moved_runs, *later])
+    moved_in = [*moved_runs, *later]
+    given, (order, wrong) = order, in_order(order, dark, energies, moved_in)
+    if order != given:  # a frame that was smeared is unlike those beside it, and goes nowhere for that
+        smeared = _plainly_shaken(_seen(follower, reference, energies, given))
+        order, wrong = in_order(given, [*dark, *smeared], energies, moved_in)
     pairs = neighbours(follower, load, order, later, moved_runs)
     lit, dark = light_findings(np.array([light[frame] for frame in order]), order, follower.facts.kind, pairs.scale)
     return _Stack(order, left_out, later, dark, reference, light, energies, pairs), said + wrong + lit
@@ -170,12 +174,15 @@ class _Seen(NamedTuple):
     """(K, 3, N)."""
 
 
-def _seen(follower, stack):
+def _to_judge(order, left_out):
     """All but those that are left out; where fewer than two are left, all."""
-    frames = [frame for frame in stack.order if frame not in stack.left_out]
-    frames = frames if len(frames) >= FEWEST else stack.order
-    slopes = [_laid_on(stack.reference, follower, frame, "slopes") for frame in frames]
-    return _Seen(frames, np.stack([stack.energies[frame] for frame in frames]), np.stack(slopes))
+    frames = [frame for frame in order if frame not in left_out]
+    return frames if len(frames) >= FEWEST else order
+
+
+def _seen(follower, reference, energies, frames):
+    slopes = [_laid_on(reference, follower, frame, "slopes") for frame in frames]
+    return _Seen(frames, np.stack([energies[frame] for frame in frames]), np.stack(slopes))
 
 
 def _laid_on(reference, follower, frame, what):

@@ -21,6 +21,9 @@ BESIDE, LEAST_BESIDE = 3, 3
 
 ALONE = 0.08
 """ln by which a shaken frame is worse than both beside it."""
+OF_ONE_LINE = 0.18
+"""Of how much detail of one direction a smear must have taken for the fine detail that is lost, were there as much of
+each: half of what it must where the subject has little that runs across the smear, a good deal more than chance."""
 PLAIN_ONE_WAY = 0.15
 """Nothing but shake makes detail run one way so much more than in the frames beside."""
 
@@ -44,10 +47,10 @@ class Stillness(NamedTuple):
         (K,) bool array
         """
         with np.errstate(invalid="ignore"):
-            alone = _lowest(self.loss + self.fine_loss)
-            fine = (self.loss < -0.10) & (self.fine_loss < -0.20) & (self.one_way > 0.04)
+            lost = self.loss + self.fine_loss
+            fine = (self.loss < -0.10) & (self.fine_loss < -0.20) & (self.one_way > OF_ONE_LINE * _smeared(lost))
             coarse = (self.loss < -0.25) & (self.one_way > 0.20)
-        return (fine | coarse) & alone
+        return (fine | coarse) & _lowest(lost)
 
     @property
     def plainly_shaken(self):
@@ -59,6 +62,15 @@ class Stillness(NamedTuple):
         """
         with np.errstate(invalid="ignore"):
             return self.shaken & (self.one_way > PLAIN_ONE_WAY)
+
+
+def _smeared(lost):
+    """How much more detail runs one way, of detail that ran all ways alike, when a smear along one line took so much.
+
+    Of energies (1, 1) along and across (f, 1) are left: ln((f + 1) / 2) is lost, (1 - f) / (1 + f) runs one way.
+    """
+    left = np.clip(2 * np.exp(lost) - 1, 0, 1)
+    return (1 - left) / (1 + left)
 
 
 def _lowest(values):
