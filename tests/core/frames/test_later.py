@@ -91,6 +91,22 @@ def test_a_frame_is_tried_on_the_three_that_are_likest():
     assert place_later_frames(told, lambda frame: None, [0, 1, 2, 3, 4]) == ([0, 1, 2, 3, 4], [])
 
 
+@pytest.mark.parametrize(
+    ("energy", "fits", "order"),
+    [
+        (0.9, 0, [5, 0, 1, 2, 3, 4]),  # past the near end
+        (1.05, 0, [0, 5, 1, 2, 3, 4]),
+        (1.9, 3, [0, 1, 2, 5, 3, 4]),
+        (2.2, 3, [0, 1, 2, 3, 5, 4]),
+        (5.0, 4, [0, 1, 2, 3, 4, 5]),
+        (3.8, 4, [0, 1, 2, 3, 5, 4]),
+    ],
+)
+def test_a_frame_stands_on_the_side_where_what_is_there_is_nearer_to_it(energy, fits, order):
+    told = Told([1.0, 1.2, 1.5, 2.0, 4.0, energy], fits=fits)
+    assert place_later_frames(told, lambda frame: None, [0, 1, 2, 3, 4]) == (order, [5])
+
+
 @pytest.mark.parametrize(("strays", "tried"), [(12, 36), (13, 0)])
 def test_a_folder_of_many_strangers_is_not_tried_at_all(strays, tried):
     told = Told([1.0] * (20 + strays), fits=None)

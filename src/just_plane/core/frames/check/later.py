@@ -36,10 +36,20 @@ def place_later_frames(follower, load, main):
         likest = sorted(main, key=lambda other: _unlike(follower, frame, other))[:CANDIDATES]
         for before in likest:
             if follower.lay_on(before, load(before), frame, load(frame)):
-                order.insert(order.index(before) + 1, frame)
+                order.insert(_side(follower, order, before, frame), frame)
                 taken.append(frame)
                 break
     return order, taken
+
+
+def _side(follower, order, beside, frame):
+    """The place before or after another frame: there where what is on that side is nearer than the other frame is."""
+    at = order.index(beside)
+    ahead, behind = (
+        sum(_unlike(follower, frame, other) - _unlike(follower, beside, other) for other in others)
+        for others in (order[max(at - 1, 0) : at], order[at + 1 : at + 2])
+    )
+    return at if ahead < behind else at + 1
 
 
 def _unlike(follower, first, second):
