@@ -183,6 +183,15 @@ def test_tones_are_those_of_a_common_screen():
     assert toned(np.array([0.0, 0.2140411, 1.0])).tolist() == [0, 127, 255]
 
 
+@pytest.mark.parametrize(("reach", "margin"), [(0.0, 4), (7.0, 8), (20.0, 14), (100.0, 19)])
+def test_a_plane_is_bordered_by_half_of_what_blurs_it_as_far_as_its_mirror_image_reaches(reach, margin):
+    spectrum = spectrum_of(np.zeros((40, 60)), reach)
+    assert (spectrum.margin, spectrum.shape) == (margin, (40, 60))
+    assert all(
+        size >= side + 2 * margin and size % 4 == 0 for size, side in zip(spectrum.padded, (40, 60), strict=True)
+    )
+
+
 def step_at(blur_px, contrast_of_step, noise, seed):
     edge = np.tile(np.where(np.arange(120) < 60, 0.5 - contrast_of_step / 2, 0.5 + contrast_of_step / 2), (80, 1))
     seen_now = Levels(spectrum_of(edge, 30), 0.5).mixed(np.full(edge.shape, blur_px, dtype=np.float32))
@@ -198,6 +207,12 @@ def test_a_mark_tells_a_sharp_edge_from_a_soft_one_whatever_its_strength(strengt
     )
     assert sharp > 0.9
     assert soft < 0.1
+
+
+@pytest.mark.parametrize(("strength", "noise"), [(0.3, 0.02), (0.6, 0.05)])
+def test_noise_on_a_soft_edge_does_not_make_it_sharp(strength, noise):
+    threshold = sharp_ratio(5 * PITCH, 0.5 * PITCH / 0.00055, PITCH)
+    assert sharp_edges(step_at(8.0, strength, noise, 4), noise, threshold)[20:60, 58:62].mean() < 0.1
 
 
 def test_noise_alone_is_not_marked():

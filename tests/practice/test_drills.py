@@ -9,8 +9,19 @@ from just_plane.core.contrast import contrast
 from just_plane.core.errors import OutOfDomainError
 from just_plane.core.plane import wedge_blur
 from just_plane.core.plane.tilt import TiltSetting
-from just_plane.core.practice.drill import CIRCLE, FOCAL, KINDS, RAIL_CLICK, STOPS, Setting, held, make_drill, start_of
-from just_plane.core.practice.hands import best_setting, near_then_far, par_of
+from just_plane.core.practice.drill import (
+    CIRCLE,
+    FOCAL,
+    KINDS,
+    RAIL_CLICK,
+    STOPS,
+    Setting,
+    held,
+    make_drill,
+    start_of,
+    tilt_toward,
+)
+from just_plane.core.practice.hands import as_asked, best_setting, near_then_far, par_of
 from just_plane.core.practice.score import ends_of, judge, score
 from just_plane.core.practice.seeing import JUDGED, raster_of, set_of, works_as, worst_blur, worst_contrast_at
 from just_plane.core.practice.words import hint, saw
@@ -85,6 +96,26 @@ def test_no_setting_is_sharper_than_what_is_called_the_best():
         for _ in range(4000):
             tried = Setting(**{name: int(made.integers(knob.low, knob.high + 1)) for name, knob in knobs.items()})
             assert worst_blur(drill, held(drill, tried)) >= least - 1e-3
+
+
+@pytest.mark.parametrize(
+    ("kind", "seed"), [("tilt", 19), ("tilt", 43), ("tilt_and_turn", 17), ("tilt_and_turn", 153), ("limits", 3)]
+)
+def test_the_best_is_the_sharpest_of_all_clicks_around_what_the_set_asks_for(kind, seed):
+    """Every click of focus, three of tilt and one of turn to either side: by whole clicks one beside may be sharper."""
+    drill = make_drill(kind, seed)
+    knobs = {knob.name: knob for knob in drill.knobs}
+    tilt, turn = tilt_toward(drill, *drill.asked)
+    turns = [turn + more for more in (-1, 0, 1)] if "turn" in knobs else [turn]
+    least = min(
+        worst_blur(drill, held(drill, start_of(drill)._replace(tilt=tilt + lean, turn=turned, focus=focus)))
+        for lean in range(-3, 4)
+        for turned in turns
+        for focus in range(knobs["focus"].low, knobs["focus"].high + 1)
+    )
+    assert worst_blur(drill, best_setting(drill)) == pytest.approx(least, rel=1e-9)
+    asked = worst_blur(drill, as_asked(drill))
+    assert (least < 0.99 * asked) == (kind != "limits")
 
 
 @pytest.mark.parametrize("kind", TILTS)

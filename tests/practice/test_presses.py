@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from scipy.optimize import brentq
 
 from just_plane.core.practice.drill import Setting, make_drill
 from just_plane.core.practice.reading import reading_score, rounds_of, sharpest_of
@@ -125,6 +126,16 @@ def test_how_late_the_presses_were_is_found(late):
     drill = make_rocking(3)
     assert lateness(drill, crossings(drill)[:10] - SHUTTER_LAG_S + late) == pytest.approx(late, abs=0.01)
     assert lateness(drill, []) is None
+
+
+def test_a_crossing_is_known_far_closer_than_what_is_looked_at_in_steps():
+    """By its exact moment, which bisection finds: a look is 5 ms long."""
+    drill = make_rocking(3)
+    exact = []
+    for near in crossings(drill)[:12]:
+        moment = brentq(lambda t: float(carried(t, drill)), near - 0.02, near + 0.02, xtol=1e-9)
+        exact.append(lateness(drill, [moment - SHUTTER_LAG_S]))
+    assert exact == pytest.approx(np.zeros(12), abs=2e-4)
 
 
 def test_presses_later_than_any_look_are_judged_by_crossings_of_then():

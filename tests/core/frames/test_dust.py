@@ -73,7 +73,7 @@ def found(*args, circle_px=CIRCLE_PX, step_px=STEP_PX, deep=DEEP, **more):
 def test_a_speck_is_found_where_it_is_and_as_dark_as_it_is(radius, share, step_px):
     (spot,) = found([(100.0, 60.0, radius, radius, share)], step_px=step_px)
     assert (spot.x, spot.y) == (pytest.approx(100, abs=0.6), pytest.approx(60, abs=0.6))
-    assert spot.radius == pytest.approx(radius, abs=0.2 * radius)
+    assert spot.radius == pytest.approx(radius, rel=0.07)
     assert spot.darkness == pytest.approx(share, abs=0.05)
 
 

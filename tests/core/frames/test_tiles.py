@@ -63,6 +63,14 @@ def test_middles_of_tiles_lie_evenly_and_as_far_from_either_edge():
     assert (places[0, 0, 0], places[0, 0, 1]) == (pytest.approx(5.5), pytest.approx(320 / 54 - 0.5))
 
 
+def test_a_place_is_in_the_tile_whose_middle_is_nearest():
+    assert (GRID.tile_at(GRID.places) == np.arange(27 * 40)).all()
+    # Pixels are counted from the middle of the first: tiles are 12 px wide, from half a pixel before it.
+    assert list(GRID.tile_at([(11.4, 0.0), (11.6, 0.0), (0.0, 320 / 27 - 0.6), (0.0, 320 / 27 - 0.4)])) == [0, 1, 0, 40]
+    # Beside the picture the nearest.
+    assert list(GRID.tile_at([(-9.0, -9.0), (479.6, 0.0), (490.0, 330.0), (0.0, 319.6)])) == [0, 39, 1079, 1040]
+
+
 def test_the_curve_is_looked_at_where_a_step_blurs_so_that_five_samples_hold_it():
     fine, curve, coarse, coarsest = GRID.frequencies
     assert (fine, coarse, coarsest) == pytest.approx((1 / 3, 1 / 24, 1 / 60))

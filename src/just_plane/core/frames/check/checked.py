@@ -226,7 +226,7 @@ def _in_focus(found, fit, places, follower, reference):
     """Whether a part that seems to have moved was in focus in those frames: what is not pulls with its own blur."""
     small = (np.array([found.place]) - (follower.reduction - 1) / 2) / follower.reduction
     there = moved(follower.between(found.before, reference), small)
-    depth = float(_depth_lookup(fit, follower.grid)(there)[0])
+    depth = float(fit.depths[follower.grid.tile_at(there)[0]])
     return not np.isfinite(depth) or abs(depth - (places[found.before] + places[found.frame]) / 2) <= MOST_STEPS_AWAY
 
 
@@ -234,12 +234,3 @@ def _disturbed(said):
     """Frames on either side of a place where the stack was disturbed: detail lost there has that cause."""
     causes = ("skipped_step", "bump", "rotation", "moved")
     return {frame for one in said if one.code in causes for frame in (one.frame, one.before)}
-
-
-def _depth_lookup(fit, grid):
-    def depth_at(places):
-        x = np.clip(((places[:, 0] + 0.5) * grid.across / grid.width).astype(int), 0, grid.across - 1)
-        y = np.clip(((places[:, 1] + 0.5) * grid.down / grid.height).astype(int), 0, grid.down - 1)
-        return fit.depths.reshape(grid.down, grid.across)[y, x]
-
-    return depth_at

@@ -57,9 +57,7 @@ def covered_at(places, checked, facts, times):
     usable = [frame for frame in checked.order if frame not in checked.left_out]
     stands = np.array([checked.places[frame] for frame in usable])
     small = (np.asarray(places, float) - (times - 1) / 2) / times
-    columns = np.clip(((small[:, 0] + 0.5) * grid.across / grid.width).astype(int), 0, grid.across - 1)
-    rows = np.clip(((small[:, 1] + 0.5) * grid.down / grid.height).astype(int), 0, grid.down - 1)
-    depths = np.where(_within(small, grid), checked.fit.depths[rows * grid.across + columns], np.nan)
+    depths = np.where(_within(small, grid), checked.fit.depths[grid.tile_at(small)], np.nan)
     answers = []
     for depth in depths:
         if not np.isfinite(depth) or not len(usable):

@@ -51,6 +51,22 @@ class Grid(NamedTuple):
         y = (np.arange(self.down) + 0.5) * self.height / self.down - 0.5
         return np.stack([grid.ravel() for grid in np.meshgrid(x, y)], axis=-1)
 
+    def tile_at(self, places):
+        """The tile that holds each place; of places beside the picture the nearest.
+
+        Parameters
+        ----------
+        places : (M, 2) array   x, y in px, 0 the middle of the first pixel.
+
+        Returns
+        -------
+        (M,) int array          As the tiles of :attr:`places` are numbered.
+        """
+        x, y = (np.asarray(places, float) + 0.5).T
+        column = np.clip((x * self.across / self.width).astype(int), 0, self.across - 1)
+        row = np.clip((y * self.down / self.height).astype(int), 0, self.down - 1)
+        return row * self.across + column
+
     @property
     def frequencies(self):
         """The four bands that are measured, fine to coarse.
