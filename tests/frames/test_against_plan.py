@@ -112,6 +112,24 @@ def test_frames_in_front_that_show_something_else_do_not_move_the_rest_to_the_ne
     assert report.against_plan == []
 
 
+def test_numbers_that_went_round_are_put_together_and_not_called_far_to_near(folder):
+    """The camera began to count anew after five frames: their names stand behind the others'."""
+    went_round = folder / "round"
+    write(stack_of("dome", 4, jpeg=False), went_round)
+    taken = sorted(went_round.iterdir())
+    for number, path in enumerate(taken):
+        path.rename(went_round / f"JP_{(9995 + number) % 10000:04d}{path.suffix}")
+    report = checked(folder, "round")
+    assert report.order == [*range(7, 12), *range(7)]
+    assert [one.place_steps for one in report.frames] == [*range(5, 12), *range(5)]
+    (said,) = report.findings
+    assert said.frames == list(range(7, 12))
+    assert said.message == "JP_9995.tif, JP_9996.tif, JP_9997.tif, JP_9998.tif and more are not in the order of focus."
+    assert said.remedy == "They are merged in the order found."
+    assert (report.gaps, report.against_plan) == ([], [])
+    assert report.verdict.may_come_down
+
+
 def test_a_first_frame_that_cannot_be_read_leaves_the_near_end_to_be_taken(folder):
     cut = folder / "cut"
     write(stack_of("dome", 4, jpeg=False), cut)

@@ -8,7 +8,7 @@ import numpy as np
 from just_plane.contract.check import StepMeasured
 from just_plane.core.frames.check.bell import expected_width
 from just_plane.core.frames.check.focus_fit import USUAL_WIDTH
-from just_plane.core.frames.check.places import NOT_LAID
+from just_plane.core.frames.check.places import NOT_LAID, counts_down
 from just_plane.planning.words.numbers import Wording
 
 SCALE_OFF = 0.30
@@ -57,7 +57,7 @@ def against_plan(facts, reduction, checked, numbers):
         taken = len(checked.order) + sum(reason in NOT_LAID for reason in checked.left_out.values())
         if taken < numbers.planned_frames:
             said.append(f"{numbers.planned_frames} frames were planned; {taken} are here.")
-    if len(checked.order) > 1 and checked.order[0] > checked.order[-1]:
+    if counts_down(checked.order):
         said.append("The stack was taken from far to near; it is counted from the near end.")
     wider = _wider(facts, checked, reduction)
     wording = Wording(numbers.units)

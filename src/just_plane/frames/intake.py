@@ -156,7 +156,7 @@ def _odd(names, facts):
     known = [(name, one) for name, one in zip(names, facts, strict=True) if one is not None]
     for (before, first), (after, second) in pairwise(known):
         if first.taken and second.taken and second.taken < first.taken:
-            said.append(f"The camera's clock puts {after} before {before}; the order of the names is kept.")
+            said.append(f"The camera's clock puts {after} before {before}; they are read in the order of their names.")
             break
     for field, noun in (
         ("f_number", "stop"),

@@ -7,6 +7,7 @@ from just_plane.core.frames.check.findings import Found
 from just_plane.core.frames.check.places import (
     NOT_LAID,
     STOOD,
+    counts_down,
     in_front,
     places_of,
     spans_of,
@@ -63,6 +64,24 @@ def test_a_frame_taken_in_the_stead_of_one_that_is_dark_stands_where_that_stood(
 def test_where_nothing_is_found_around_a_frame_taken_later_each_stands_a_step_on():
     order = [0, 1, 4, 2, 3]
     assert places(order, [1, np.nan, 1, 1], later=[4]) == [0, 1, 2, 3, 4]
+
+
+@pytest.mark.parametrize(
+    ("order", "down"),
+    [
+        ([0, 1, 2, 3], False),
+        ([3, 2, 1, 0], True),
+        ([2, 3, 0, 1], False),  # numbers that went round
+        ([1, 0, 3, 2], True),
+        ([5, 4, 2, 3, 1, 0], True),
+        ([0, 1], False),
+        ([1, 0], True),
+        ([0], False),
+        ([], False),
+    ],
+)
+def test_frames_were_taken_from_far_to_near_where_most_count_down(order, down):
+    assert counts_down(order) == down
 
 
 def test_frames_in_front_that_could_not_be_laid_or_read_stood_there_all_the_same():

@@ -29,6 +29,20 @@ def spans_of(order, left_out):
     return spans
 
 
+def counts_down(order):
+    """Whether frames were taken from far to near, a few of them out of order or not.
+
+    Parameters
+    ----------
+    order : list of int   In the order of focus.
+
+    Returns
+    -------
+    bool
+    """
+    return sum(1 if before > this else -1 for before, this in pairwise(order)) > 0
+
+
 NOT_LAID = ("registration_failed",)
 STOOD = (*NOT_LAID, "unreadable")
 """Reasons for which a frame that is left out was one of the stack all the same."""
@@ -47,7 +61,7 @@ def in_front(order, left_out, reasons):
     -------
     int
     """
-    onwards = 1 if sum(before < this for before, this in pairwise(order)) >= len(order) / 2 else -1
+    onwards = -1 if counts_down(order) else 1
     count, frame = 0, order[0] - onwards
     while frame in left_out:
         count += left_out[frame] in reasons
