@@ -124,7 +124,7 @@ def test_numbers_that_went_round_are_put_together_and_not_called_far_to_near(fol
     assert [one.place_steps for one in report.frames] == [*range(5, 12), *range(5)]
     (said,) = report.findings
     assert said.frames == list(range(7, 12))
-    assert said.message == "JP_9995.tif, JP_9996.tif, JP_9997.tif, JP_9998.tif and more are not in the order of focus."
+    assert said.message == "JP_9995.tif to JP_9999.tif, 5 frames, are not in the order of focus."
     assert said.remedy == "They are merged in the order found."
     assert (report.gaps, report.against_plan) == ([], [])
     assert report.verdict.may_come_down
@@ -143,3 +143,11 @@ def test_a_first_frame_that_cannot_be_read_leaves_the_near_end_to_be_taken(folde
     assert report.verdict.action == "Take one more frame, at 0.00 mm behind the nearest point."
     # Half of every frame's depth is held by the next: then nothing is open.
     assert checked(folder, "cut").gaps == []
+
+
+def test_frames_that_cannot_be_judged_for_shake_are_counted(folder):
+    assert "The first and the last frame are not judged for shake." in checked(folder, "terraces").not_judged
+    write(photograph(make_world("weak", 4, SIZE, 12), 4, jpeg=False), folder / "weak")
+    # A print of 3 % has nothing that is sharp enough to be judged in any frame.
+    said = "The first and the last frame are not judged for shake, nor 10 others: too little in them is in focus."
+    assert said in checked(folder, "weak").not_judged

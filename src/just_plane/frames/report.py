@@ -276,11 +276,10 @@ def _not_judged(checked, facts, covered):
                 f"How far the focus went cannot be told at {untold} of {len(checked.steps)} steps: too little is in "
                 "focus. A step that was missed there shows only in how unlike the frames are."
             )
-        unsure = int(np.isnan(checked.stillness.loss).sum())
-        if unsure:
-            said.append(
-                f"Whether {unsure} of {judged} frames are shaken cannot be told: too little in them is in focus."
-            )
+        within = int(np.isnan(checked.stillness.loss[1:-1]).sum())
+        others, them = ("another", "it") if within == 1 else (f"{within} others", "them")
+        more = f", nor {others}: too little in {them} is in focus" if within else ""
+        said.append(f"The first and the last frame are not judged for shake{more}.")
     if not facts.judges_contrast:
         said.append("Without the numbers of a plan, sharpness is judged frame against frame, not in millimetres.")
     plain = sum(one.covered is None for one in covered)

@@ -81,7 +81,10 @@ def _duplicate(found, name, before, at, covered, names):
 
 
 def _order(found, name, before, at, covered, names):
-    which = ", ".join(names[frame] for frame in found.frames[:4]) + (" and more" if len(found.frames) > 4 else "")
+    first, last, count = min(found.frames), max(found.frames), len(found.frames)
+    which = ", ".join(names[frame] for frame in found.frames[:4]) + (" and more" if count > 4 else "")
+    if count > 4 and last - first == count - 1:
+        which = f"{names[first]} to {names[last]}, {count} frames,"
     return f"{which} are not in the order of focus.", "They are merged in the order found.", WORD
 
 
