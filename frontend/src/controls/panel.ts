@@ -1,5 +1,7 @@
+import { Children, type ReactNode } from "react";
 import styled from "styled-components";
 import { fonts } from "../look/theme";
+import { unbroken } from "../units/format";
 
 export const Heading = styled.h1`
   font-size: 16.5px;
@@ -7,7 +9,12 @@ export const Heading = styled.h1`
   letter-spacing: -0.005em;
 `;
 
-export const Lead = styled.p`
+/** Sentences in it keep their numbers with their units. */
+function told({ children }: { children?: ReactNode }) {
+  return { children: Children.map(children, (part) => (typeof part === "string" ? unbroken(part) : part)) };
+}
+
+export const Lead = styled.p.attrs<{ children?: ReactNode }>(told)`
   color: ${({ theme }) => theme.soft};
   margin: 2px 0 14px;
 `;
@@ -41,7 +48,7 @@ export const Section = styled.h2`
 `;
 
 /** The answer of a station, largest words on its panel. */
-export const AnswerBox = styled.div`
+export const AnswerBox = styled.div.attrs<{ children?: ReactNode }>(told)`
   margin: 4px 0 16px;
   padding: 11px 14px;
   border-left: 4px solid ${({ theme }) => theme.strong};

@@ -10,6 +10,7 @@ import {
   percent,
   seconds,
   size,
+  lengthInColumn,
   unbroken,
 } from "./format";
 import { parseQuantity, type Kind } from "./parse";
@@ -92,4 +93,19 @@ it.each([
   ["a lens of 3 minutes", "a lens of 3 minutes"],
 ])("%s keeps its numbers with their units", (sentence, kept) =>
   expect(unbroken(sentence).replaceAll("\u00a0", "~")).toBe(kept),
+);
+
+it.each([
+  [0.5, "mm", "0.500 mm"],
+  [0.5764, "mm", "0.576 mm"],
+  [1.4, "mm", "1.40 mm"],
+  [12, "mm", "12.0 mm"],
+  [123, "mm", "123 mm"],
+  [1234, "mm", "1234 mm"],
+  [0.05, "mm", "50.0 µm"],
+  [0.0999, "mm", "0.0999 mm"],
+  [25.4, "in", "1.00 in"],
+  [0, "mm", "0 mm"],
+] as const)("%f (%s) stands in a column as %s", (mm, units, said) =>
+  expect(lengthInColumn(mm, units)).toBe(said),
 );

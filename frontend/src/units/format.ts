@@ -24,6 +24,13 @@ export function length(exact: number, units: Units, digits = 3): string {
   return units === "in" ? `${figures(mm / MM_PER_INCH, digits)} in` : `${figures(mm, digits)} mm`;
 }
 
+/** A length in a column of such: always three significant digits, so that they line up. */
+export function lengthInColumn(mm: number, units: Units): string {
+  const [number = "", unit = ""] = length(mm, units).split(" ");
+  const value = Number(number);
+  return value !== 0 && Math.abs(value) < 100 ? `${value.toPrecision(3)} ${unit}` : `${number} ${unit}`;
+}
+
 /** A length with how unsure it is: both in one unit, as fine as the doubt is worth telling. */
 export function doubted(mm: number, doubtMm: number, units: Units): string {
   const factor = units === "in" ? 1 / MM_PER_INCH : 1;

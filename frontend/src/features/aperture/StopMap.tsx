@@ -4,7 +4,7 @@ import styled, { useTheme } from "styled-components";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import type { Viewport } from "../../drawing/viewport";
-import { frames, length, percent, stop } from "../../units/format";
+import { frames, lengthInColumn, percent, stop } from "../../units/format";
 import { useBench } from "../../shot/ShotContext";
 import { useStopMap } from "./useStopMap";
 
@@ -134,7 +134,9 @@ export function StopMap({ view }: { view: Viewport }) {
             </span>
             <Figures>
               <span>{percent(Math.max(each.worst_contrast, 0))}</span>
-              <span>{each.depth_of_field_mm > 0 ? length(each.depth_of_field_mm, units) : "none"}</span>
+              <span>
+                {each.depth_of_field_mm > 0 ? lengthInColumn(each.depth_of_field_mm, units) : "none"}
+              </span>
               <span>{each.frames === null ? "none" : frames(each.frames)}</span>
             </Figures>
           </Row>
