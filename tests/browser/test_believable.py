@@ -46,7 +46,7 @@ def test_a_meter_reading_is_assumed_until_it_is_taken(page):
     expect(page.get_by_role("checkbox", name="Read on a meter")).to_be_checked()
     expect(page.get_by_text("Assumed:", exact=False)).to_be_hidden()
     type_into(page, "Shutter wanted", "1/500")
-    expect(page.get_by_text(re.compile("For 1/500 s at this stop: ISO"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"For 1/500\ss at this stop: ISO"))).to_be_visible()
     saved(page)
 
 

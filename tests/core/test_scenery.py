@@ -104,6 +104,13 @@ def test_letters_are_pressed_in_and_the_foil_is_left_between_them(lettering):
     assert pressed[inside & (column == 0)].mean() == pytest.approx(1 - 0.2 * 0.45, abs=0.08)
 
 
+@pytest.mark.parametrize("kind", ["pralines", "lettering"])
+def test_light_is_a_share_of_white_wherever_one_looks(kind):
+    _, _, seen = piece(kind, -60, 60, -60, 60)
+    assert seen.light.min() >= 0
+    assert seen.light.max() <= 1
+
+
 def test_a_stroke_is_pressed_whole(lettering):
     pressed = lettering[0].relief == 0.2
     strokes = pressed.reshape(pressed.shape[0] // 4, 4, pressed.shape[1] // 4, 4).mean(axis=(1, 3))

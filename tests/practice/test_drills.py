@@ -293,3 +293,11 @@ def test_the_rail_starts_anywhere_within_a_third_of_its_travel():
     shares = [rail.start / rail.high for rail in rails]
     assert min(shares) < -0.29
     assert max(shares) > 0.29
+
+
+def test_the_ends_lie_as_far_before_the_plane_as_behind_it_and_a_depth_apart():
+    for seed in range(5):
+        drill = make_drill("ends", seed)
+        near, far = ends_of(drill)
+        assert near == -far < 0
+        assert far - near == pytest.approx(drill.depth)

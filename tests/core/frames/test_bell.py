@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from just_plane.core.frames.check.bell import expected_width
 from just_plane.core.frames.check.facts import StackFacts
 from just_plane.core.frames.check.tiles import grid_for
+from stacks.kept import judged
 
 FACTS = StackFacts(
     kind="rail",
@@ -35,6 +36,11 @@ def test_the_width_is_that_of_a_disc_of_blur_where_diffraction_counts_little():
     by_hand = np.sqrt(2) / (np.pi * 0.42)
     assert by_hand == pytest.approx(1.07, abs=0.005)
     assert 1.1 * by_hand < width() < 1.35 * by_hand
+
+
+@pytest.mark.parametrize("kind", ["plane", "terraces"])
+def test_a_stack_that_was_taken_as_planned_has_bells_so_wide(kind):
+    assert judged(kind, 4).fit.width == pytest.approx(width(), rel=0.04)
 
 
 def test_the_width_grows_with_the_stop_and_shrinks_with_the_step():
