@@ -158,7 +158,10 @@ def test_beside_a_frame_that_cannot_be_judged_one_is_worse_than_the_other_side()
 @pytest.mark.parametrize(("kind", "frame"), [("spines", 9), ("hairs", 10), ("terraces", 1)])
 def test_a_frame_that_was_smeared_much_is_not_taken_for_one_out_of_order(kind, frame):
     checked = judged(kind, 12, Faults(shake=(frame, 9.0, 30.0)))
-    assert [(one.code, one.frame) for one in checked.findings] == [("shake", frame)]
+    (said,) = checked.findings
+    assert (said.code, said.frame, said.unit) == ("shake", frame, "ln")
+    # Nine pixels, three circles of confusion: more than two thirds of the finest detail is gone.
+    assert said.amount < np.log(1 / 3)
     assert checked.order == list(range(12))
 
 
