@@ -117,7 +117,9 @@ def _joined(follower, load, run, order, unlike):
     end, next_to_it = min((run[:2], run[:-3:-1]), key=lambda way: unlike.of(way[0], unlike.likest(way[0], order)))
     beside = unlike.likest(end, order)
     # Where it leads away from there it goes on; one that shows the same depth again, or fits between, is like others.
-    if unlike.likest(next_to_it, order) != beside or not follower.lay_run_on(beside, load(beside), end, load(end)):
+    if unlike.likest(next_to_it, order) != beside:
+        return False
+    if not follower.lay_on(beside, load(beside), end, load(end), with_its_run=True):
         return False
     at = order.index(beside)
     order[:] = min(([*order[:k], *way, *order[k:]] for k in (at, at + 1) for way in (run, run[::-1])), key=unlike.along)

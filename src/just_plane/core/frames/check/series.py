@@ -210,13 +210,14 @@ class Follower:
             followed = self._laid_on(before, grey_before, this, grey_this, known)
         return followed
 
-    def lay_on(self, before, grey_before, this, grey_this):
+    def lay_on(self, before, grey_before, this, grey_this, *, with_its_run=False):
         """Lay a frame on one that it does not follow; where it fits, it belongs to the run of that one.
 
         Parameters
         ----------
         before, this : int                              Their numbers.
         grey_before, grey_this : (H, W) float32 array   Their pictures.
+        with_its_run : bool                             All frames of the run that it was in come with it.
 
         Returns
         -------
@@ -225,34 +226,25 @@ class Follower:
         followed = self._laid_on(before, grey_before, this, grey_this)
         if followed.laid.similarity is None:
             return False
-        self.frames[this] = followed
+        if with_its_run:
+            self._bring_run(this, followed.run)
+            self._turn_chain(this, followed)
+        else:
+            self.frames[this] = followed
         return True
 
-    def lay_run_on(self, before, grey_before, this, grey_this):
-        """Lay a frame on one of another run; where it fits, its whole run comes with it.
+    def _bring_run(self, member, run):
+        """Make all frames of a frame's run frames of another."""
+        own = self.frames[member].run
+        self.frames |= {frame: known._replace(run=run) for frame, known in self.frames.items() if known.run == own}
 
-        Parameters
-        ----------
-        before, this : int                              Their numbers.
-        grey_before, grey_this : (H, W) float32 array   Their pictures.
-
-        Returns
-        -------
-        bool                                            Whether it fits.
-        """
-        followed = self._laid_on(before, grey_before, this, grey_this)
-        if followed.laid.similarity is None:
-            return False
-        for frame, known in self.frames.items():
-            if known.run == self.frames[this].run and frame != this:
-                self.frames[frame] = known._replace(run=followed.run)
-        while this is not None:  # what it was laid on, and that on, is laid on it now
+    def _turn_chain(self, this, followed):
+        """What a frame was laid on, and that on, is laid on it now."""
+        while self.frames[this].before is not None:
             known, self.frames[this] = self.frames[this], followed
-            if known.before is not None:
-                measured_before = self.frames[known.before].measured
-                followed = the_other_way(known, measured_before, this)._replace(run=followed.run)
+            followed = the_other_way(known, self.frames[known.before].measured, this)
             this = known.before
-        return True
+        self.frames[this] = followed
 
     def _laid_on(self, before, grey_before, this, grey_this, laid=None):
         """A frame on another of whatever run, as one of that run."""
