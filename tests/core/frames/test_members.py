@@ -52,11 +52,16 @@ def test_a_run_of_which_frames_were_taken_in_leaves_only_the_rest():
     assert said[0].frames == (3, 5)
 
 
-def test_copies_are_told_with_what_they_repeat_where_both_are_of_the_stack():
+def test_copies_are_told_with_what_they_repeat_where_that_is_of_the_stack():
     left_out, said = copies({3: 1, 6: 2, 4: 9}, [0, 1, 2, 3, 4, 5])
-    assert left_out == {3: "duplicate"}
-    assert said == [Found("duplicate", 3, 0.0, "steps", before=1)]
-    assert copies({3: 1}, [0, 2, 3]) == ({}, [])
+    assert left_out == {3: "duplicate", 6: "duplicate"}
+    assert said == [Found("duplicate", 3, 0.0, "steps", before=1), Found("duplicate", 6, 0.0, "steps", before=2)]
+
+
+def test_a_card_that_was_copied_twice_is_no_other_subject():
+    left_out, said = outsiders(follower([[0, 1, 2], [3, 4, 5]]), [0, 1, 2], (), {3: "duplicate", 4: "duplicate"})
+    assert left_out == {5: "foreign_frame"}
+    assert [one.frames for one in said] == [(5,)]
 
 
 @pytest.mark.parametrize(

@@ -143,8 +143,8 @@ def _gathered(follower, load, same_files, missing):
     """The stack, and what is said of its members, their order and their light."""
     main, moved_runs = join_runs(follower, load, follower.main_run())
     main, later = place_later_frames(follower, load, main)
-    left_out, said = outsiders(follower, main, missing)
     repeated, twice = copies(same_files, main)
+    left_out, said = outsiders(follower, main, missing, repeated)
     said, left_out = said + twice, left_out | repeated
     main = near_first(follower, main)
     order = [frame for frame in main if frame not in left_out]

@@ -15,7 +15,7 @@ LEAST_TO_TURN, LEAST_GROWTH = 6, 5e-4
 """Frames from which the direction of focus is looked at; growth a frame under which it cannot be told."""
 
 
-def outsiders(follower, main, missing):
+def outsiders(follower, main, missing, known=()):
     """Frames of other runs: alone they are foreign, several together could not be laid on the rest.
 
     Parameters
@@ -23,6 +23,7 @@ def outsiders(follower, main, missing):
     follower : Follower
     main : list of int        The run that is the stack.
     missing : iterable of int Frames that could not be read.
+    known : collection of int Frames that are left out for a reason of their own.
 
     Returns
     -------
@@ -31,7 +32,7 @@ def outsiders(follower, main, missing):
     left_out: dict = {}
     said: list = []
     for run in follower.runs():
-        frames = [frame for frame in run if frame not in main]
+        frames = [frame for frame in run if frame not in main and frame not in known]
         if frames:
             code = "foreign_frame" if len(frames) == 1 and len(main) > FEWEST else "registration_failed"
             left_out |= dict.fromkeys(frames, code)
@@ -50,9 +51,9 @@ def copies(same_files, main):
 
     Returns
     -------
-    dict, list of Found   Frame to the reason why it is left out; those of the run only.
+    dict, list of Found   Frame to the reason why it is left out; those that repeat one of the run, itself of it or not.
     """
-    twins = {frame: twin for frame, twin in same_files.items() if frame in main and twin in main}
+    twins = {frame: twin for frame, twin in same_files.items() if twin in main}
     said = [Found("duplicate", frame, 0.0, "steps", before=twin) for frame, twin in twins.items()]
     return dict.fromkeys(twins, "duplicate"), said
 
