@@ -2,7 +2,7 @@
 
 from just_plane.core.units import MM_PER_INCH
 
-PICTURE, WORK, WORD, NOTHING = 3, 2, 1, 0
+PICTURE, WORK, WORD = 3, 2, 1
 
 
 def spoken(found, names, places, covered):
@@ -70,6 +70,13 @@ def _failed(found, name, before, at, covered, names):
 
 
 def _duplicate(found, name, before, at, covered, names):
+    if found.frames:
+        return (
+            f"{name} and {len(found.frames) - 1} more are copies of frames that are here already, "
+            f"{name} of {before}: the same pictures again.",
+            "They are left out, and nothing is lost by it.",
+            WORD,
+        )
     if found.amount == 0 and found.unit == "steps":
         remedy, cost = _instead(covered)
         return f"{name} is the same picture as {before}.", remedy, cost

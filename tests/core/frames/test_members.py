@@ -58,6 +58,15 @@ def test_copies_are_told_with_what_they_repeat_where_that_is_of_the_stack():
     assert said == [Found("duplicate", 3, 0.0, "steps", before=1), Found("duplicate", 6, 0.0, "steps", before=2)]
 
 
+def test_many_copies_are_said_once_and_all_left_out():
+    four = {4: 0, 5: 1, 6: 2, 7: 3}
+    left_out, said = copies(four, [0, 1, 2, 3])
+    assert left_out == dict.fromkeys(four, "duplicate")
+    assert said == [Found("duplicate", 4, 0.0, "steps", before=0, frames=(4, 5, 6, 7))]
+    del four[7]
+    assert [one.frames for one in copies(four, [0, 1, 2, 3])[1]] == [(), (), ()]
+
+
 def test_a_card_that_was_copied_twice_is_no_other_subject():
     left_out, said = outsiders(follower([[0, 1, 2], [3, 4, 5]]), [0, 1, 2], (), {3: "duplicate", 4: "duplicate"})
     assert left_out == {5: "foreign_frame"}

@@ -51,7 +51,8 @@ export function Findings({ report, putBack, onPutBack, busy }: Props) {
   return (
     <List aria-label="What was found">
       {report.findings.map((finding, index) => {
-        const frame = finding.frame === null ? undefined : report.frames[finding.frame];
+        const ofOne = finding.frame !== null && !finding.frames.length;
+        const frame = ofOne ? report.frames[finding.frame ?? 0] : undefined;
         const left = frame && WHY_LEFT_OUT.includes(frame.why_not) ? frame.file : null;
         const back = frame && putBack.includes(frame.file) && WHY_LEFT_OUT.includes(finding.code);
         return (

@@ -11,6 +11,8 @@ from just_plane.core.frames.check.similarity import scale_and_turn
 
 FEWEST = 2
 """Frames that make a stack."""
+FEW_COPIES = 3
+"""Copies up to which each is said by itself; more are a card, or a part of one, that was copied twice."""
 LEAST_TO_TURN, LEAST_GROWTH = 6, 5e-4
 """Frames from which the direction of focus is looked at; growth a frame under which it cannot be told."""
 
@@ -52,9 +54,12 @@ def copies(same_files, main):
     Returns
     -------
     dict, list of Found   Frame to the reason why it is left out; those that repeat one of the run, itself of it or not.
+                          Many are said once, by the first of them.
     """
     twins = {frame: twin for frame, twin in same_files.items() if twin in main}
     said = [Found("duplicate", frame, 0.0, "steps", before=twin) for frame, twin in twins.items()]
+    if len(said) > FEW_COPIES:
+        said = [said[0]._replace(frames=tuple(twins))]
     return dict.fromkeys(twins, "duplicate"), said
 
 
