@@ -13,11 +13,11 @@ interface RuleProps {
   from: number;
   to: number;
   /** What no frame holds, on the rule's own scale. */
-  gaps?: readonly (readonly number[])[];
+  gaps?: readonly (readonly number[])[] | undefined;
 }
 
 /** The rule under the drawing: everything with a depth stands on it. */
-export function Rule({ view, units, from, to, gaps = [] }: RuleProps) {
+export const Rule = memo(function Rule({ view, units, from, to, gaps = [] }: RuleProps) {
   const theme = useTheme();
   return (
     <svg width={view.width} height={HEIGHT} aria-hidden style={{ display: "block" }}>
@@ -49,7 +49,7 @@ export function Rule({ view, units, from, to, gaps = [] }: RuleProps) {
       <Ticks view={view} units={units} />
     </svg>
   );
-}
+});
 
 /** Apart, so that a hundred ticks are not drawn anew while something moves along them. */
 const Ticks = memo(function Ticks({ view, units }: { view: Viewport; units: Units }) {

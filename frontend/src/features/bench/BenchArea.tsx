@@ -19,6 +19,7 @@ import { Handles } from "./Handles";
 import { useBench } from "../../shot/ShotContext";
 import { Stage } from "./Stage";
 import type { StationId } from "../../shot/stations";
+import type { Units } from "../../units/units";
 import { useView, ZOOM_STEP } from "./useView";
 import { wayColumns, Ways } from "./Ways";
 
@@ -107,6 +108,23 @@ const Scale = memo(function Scale({ zoomBy, onFit, onFitDepth }: ScaleProps) {
   );
 });
 
+/** What the rule and the columns of the ways under it show. */
+const Headings = memo(function Headings({ units, ofWays }: { units: Units; ofWays: boolean }) {
+  return (
+    <Caption>
+      <span style={{ textAlign: "left" }}>{units} behind the nearest point that must be sharp</span>
+      {ofWays ? (
+        <>
+          <span>covers</span>
+          <span>frames</span>
+          <span>time</span>
+          <span>works as</span>
+        </>
+      ) : null}
+    </Caption>
+  );
+});
+
 /** The drawing, the rule under it, and the ways on the same scale. */
 export function BenchArea({ station, shotId }: { station: StationId; shotId: string }) {
   const { drawn: shot, plan, way, lookAt, edit } = useBench();
@@ -132,7 +150,8 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
   const steadyFitDepth = useSteady(fitDepth);
   // While the nearest point is dragged the far one stands still, so the plan's origin has moved by the difference.
   const shift = drag === null ? 0 : drag.far - depth;
-  const gaps = (way?.stack?.gaps_mm ?? []).map((gap) => gap.map((place) => place + shift));
+  const uncovered = way?.stack?.gaps_mm;
+  const gaps = useMemo(() => uncovered?.map((gap) => gap.map((place) => place + shift)), [uncovered, shift]);
 
   const onNear = (place: number, depthNow: number, done: boolean) => {
     const far = drag?.far ?? depthNow;
@@ -196,17 +215,7 @@ export function BenchArea({ station, shotId }: { station: StationId; shotId: str
       </Drawing>
       {view ? (
         <div>
-          <Caption>
-            <span style={{ textAlign: "left" }}>{units} behind the nearest point that must be sharp</span>
-            {station === "aperture" ? null : (
-              <>
-                <span>covers</span>
-                <span>frames</span>
-                <span>time</span>
-                <span>works as</span>
-              </>
-            )}
-          </Caption>
+          <Headings units={units} ofWays={station !== "aperture"} />
           <Rule view={under ?? view} units={units} from={shift} to={shift + depth} gaps={gaps} />
         </div>
       ) : null}

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import styled, { useTheme } from "styled-components";
+import { useTheme } from "styled-components";
 import type { WayAnswer } from "../../api/types";
 import { joined } from "../../drawing/joined";
 import { uprights } from "../../drawing/uprights";
@@ -7,15 +7,9 @@ import type { Viewport } from "../../drawing/viewport";
 
 const LANE = 11;
 
-const Lane = styled.svg`
-  position: absolute;
-  left: 0;
-  top: 3px;
-`;
-
 /**
  * The band of a way: solid where sharp; dashed brick where nothing of it is sharp. A tilted stack, whose planes lie
- * aslant, is its frames alone.
+ * aslant, is its frames alone. The row that it lies in says where.
  */
 export const LaneOf = memo(function LaneOf({
   way,
@@ -36,7 +30,7 @@ export const LaneOf = memo(function LaneOf({
       ? ((way.focuses_mm[1] as number) - (way.focuses_mm[0] as number)) * view.pxPerMm
       : 0;
   return (
-    <Lane width={view.width} height={LANE} aria-hidden>
+    <svg data-lane="" width={view.width} height={LANE} aria-hidden>
       {pieces.length === 0 && way.cover > 0 ? null : pieces.length === 0 ? (
         <rect
           x={xOf(first[0] as number) - 6}
@@ -67,6 +61,6 @@ export const LaneOf = memo(function LaneOf({
           strokeWidth={1}
         />
       ) : null}
-    </Lane>
+    </svg>
   );
 });

@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { memo } from "react";
 import { Link } from "react-aria-components";
 import styled from "styled-components";
@@ -68,8 +69,8 @@ interface TapeProps {
   answers: Record<StationId, TapeAnswer>;
 }
 
-/** The order of work as one strip: navigation, progress and summary at once. */
-export function Tape({ shotId, current, answers }: TapeProps) {
+/** The order of work as one strip: navigation, progress and summary at once. Drawn anew when what it says changes. */
+export const Tape = memo(function Tape({ shotId, current, answers }: TapeProps) {
   return (
     <Strip aria-label="Order of work">
       {STATIONS.map((station, index) => (
@@ -84,6 +85,10 @@ export function Tape({ shotId, current, answers }: TapeProps) {
       ))}
     </Strip>
   );
+}, saysTheSame);
+
+function saysTheSame(before: TapeProps, now: TapeProps): boolean {
+  return replaceEqualDeep(before, now) === before;
 }
 
 interface OneStationProps extends TapeAnswer {

@@ -38,6 +38,27 @@ const Row = styled(Radio)`
   cursor: pointer;
   outline-offset: -2px !important;
   /* Styled from the row: seven rows of eight parts are drawn anew at every move of the pointer. */
+  & > [data-lane] {
+    position: absolute;
+    left: 0;
+    top: 3px;
+  }
+  & > [data-words] {
+    min-width: 0;
+    line-height: 1.25;
+    overflow-wrap: anywhere;
+    strong {
+      font-weight: 650;
+    }
+    span {
+      margin-left: 10px;
+      font-size: 12.5px;
+      color: ${({ theme }) => theme.soft};
+    }
+    [data-against] {
+      color: ${({ theme }) => theme.trouble};
+    }
+  }
   & > [data-figure] {
     text-align: right;
     font: 500 13px ${fonts.figures};
@@ -49,23 +70,6 @@ const Row = styled(Radio)`
   }
   &[data-hovered] {
     background: ${({ theme }) => theme.raised};
-  }
-`;
-
-const Words = styled.div`
-  min-width: 0;
-  line-height: 1.25;
-  overflow-wrap: anywhere;
-  strong {
-    font-weight: 650;
-  }
-  span {
-    margin-left: 10px;
-    font-size: 12.5px;
-    color: ${({ theme }) => theme.soft};
-  }
-  [data-against] {
-    color: ${({ theme }) => theme.trouble};
   }
 `;
 
@@ -160,7 +164,7 @@ function OneWay({ id }: { id: WayAnswer["id"] }) {
   return (
     <>
       <LaneOf way={way} view={view} shift={shift} />
-      <Words>
+      <div data-words="">
         <strong>{way.title}</strong>
         {way.id === chosen ? <span>decided</span> : way.recommended ? <span>suggested</span> : null}
         <span>{unbroken(way.note)}</span>
@@ -171,7 +175,7 @@ function OneWay({ id }: { id: WayAnswer["id"] }) {
             {unbroken(reason)}
           </span>
         ))}
-      </Words>
+      </div>
       <span data-figure="">
         {way.points_held != null && points ? `${way.points_held} of ${points}` : percent(way.cover)}
       </span>

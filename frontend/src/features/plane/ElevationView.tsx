@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from "react";
-import { useEffect, useMemo } from "react";
+import { memo, useEffect, useMemo } from "react";
 import styled from "styled-components";
 import type { PlaneSection, PointAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
@@ -42,7 +42,7 @@ interface ElevationViewProps {
 }
 
 /** The side elevation at the plane: points, plane, wedge and hinge, to one scale both ways. */
-export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
+export const ElevationView = memo(function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
   const { shot, plan, way, edit, point: selected, selectPoint } = useBench();
   const reach = plan?.reach;
   const { units } = usePreferences();
@@ -120,7 +120,7 @@ export function ElevationView({ plane, depth, onScale }: ElevationViewProps) {
       ) : null}
     </Box>
   );
-}
+});
 
 function summary(plane: PlaneSection, units: "mm" | "in"): string {
   const known = plane.points.filter((point) => point.behind_nearest_mm !== null).length;
