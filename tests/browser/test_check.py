@@ -149,3 +149,27 @@ def test_a_look_that_a_killed_server_broke_off_is_finished_by_the_next(page, ser
     expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_have_count(0)
     page.get_by_text(re.compile("^What was found before this run")).click()
     expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible()
+
+
+def test_frames_of_another_folder_than_the_runs_are_said_to_be_none_of_it(page, tmp_path):
+    open_check(page, "Ganache")
+    page.get_by_role("button", name="Take them and look").click()
+    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible(timeout=WORK_MS)
+    page.get_by_text("Other frames, or again").click()
+    box = field(page, "Folder that the frames are in")
+    looked_through = box.input_value()
+    assert looked_through
+    station(page, "Run")
+    page.get_by_role("button", name="Begin").click()
+    field(page, "Or: the folder that the camera writes to").fill(str(tmp_path))
+    page.get_by_role("button", name="Count what arrives there").click()
+    expect(page.get_by_text(f"Frames arrive in {tmp_path}")).to_be_visible()
+    station(page, "Check")
+    expect(box).to_have_value(str(tmp_path))
+    box.fill(looked_through)
+    page.get_by_role("button", name="Look through the frames").click()
+    expect(page.get_by_text(f"Not the frames of the last run, which are in {tmp_path}.")).to_be_visible(timeout=WORK_MS)
+    expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible()
+    expect(tape(page, "Check")).to_contain_text("in another folder")
+    page.get_by_text("Other frames, or again").click()
+    expect(box).to_have_value(str(tmp_path))

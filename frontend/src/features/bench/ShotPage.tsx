@@ -22,8 +22,8 @@ import { useLog } from "../../shot/useLog";
 import { useRun } from "../../shot/useRun";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { inOrder } from "../../shot/ways";
-import { isOfBefore } from "../check/before";
 import { useCheck } from "../check/useCheck";
+import { whoseFrames } from "../check/whose";
 import { useShortcuts } from "./useShortcuts";
 
 const Page = styled.div`
@@ -234,7 +234,7 @@ function ShotTape({ bench, station, refused }: ShotTapeProps) {
     way,
     refused.map((problem) => problem.field),
     units,
-    job ? { state: job.state, report, before: isOfBefore(job, run) } : null,
+    job ? { state: job.state, report, whose: whoseFrames(job, run) } : null,
     run,
     entries,
   );

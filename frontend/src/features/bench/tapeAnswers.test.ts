@@ -2,6 +2,7 @@ import { expect, it } from "vitest";
 import type { Plan, Run, Shot, WayAnswer } from "../../api/types";
 import { STATIONS, stationOf } from "../../shot/stations";
 import { tapeAnswers } from "./tapeAnswers";
+import type { Whose } from "../check/whose";
 
 const shot = {
   subject: { depth_mm: 34, hold_still_s: 90 },
@@ -75,10 +76,11 @@ it.each([
 it("a look at frames taken before a run says nothing of the run's", () => {
   const report = { gaps: [], verdict: { may_come_down: true, answer: "", action: "" } };
   const run = (taken: number) => ({ times_taken: [taken, 0], state: "running" }) as Run;
-  const said = (before: boolean, taken = 0) =>
-    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, before }, run(taken)).check;
-  expect(said(false)).toEqual({ answer: "all there", small: "may come down", trouble: false });
-  expect(said(true)).toEqual({ answer: "—", small: "no frames yet", trouble: false });
-  expect(said(true, 1)).toEqual({ answer: "—", small: "not looked at yet", trouble: false });
+  const said = (whose: Whose, taken = 0) =>
+    tapeAnswers(shot, null, null, [], "mm", { state: "done", report, whose }, run(taken)).check;
+  expect(said("run")).toEqual({ answer: "all there", small: "may come down", trouble: false });
+  expect(said("elsewhere")).toEqual({ answer: "all there", small: "in another folder", trouble: false });
+  expect(said("before")).toEqual({ answer: "—", small: "no frames yet", trouble: false });
+  expect(said("before", 1)).toEqual({ answer: "—", small: "not looked at yet", trouble: false });
   expect(tapeAnswers(shot, null, null, [], "mm", null, run(1)).check.small).toBe("not looked at yet");
 });

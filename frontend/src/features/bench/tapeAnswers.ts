@@ -4,6 +4,7 @@ import { shutter } from "../../api/shutter";
 import type { Units } from "../../units/units";
 import { frames, length, seconds, size, stop, times } from "../../units/format";
 import { stationOf, type StationId } from "../../shot/stations";
+import type { Whose } from "../check/whose";
 
 export interface TapeAnswer {
   answer: string;
@@ -11,9 +12,9 @@ export interface TapeAnswer {
   trouble: boolean;
 }
 
-/** The last check, as far as the tape speaks of it; `before` the last run, whose frames it has not seen. */
+/** The last check, as far as the tape speaks of it. */
 export interface Checked {
-  before: boolean;
+  whose: Whose;
   state: Job["state"];
   report: Pick<CheckReport, "gaps" | "verdict"> | null;
 }
@@ -111,7 +112,7 @@ function runAnswer(run: Run): TapeAnswer {
 function checkAnswer(checked: Checked | null, run: Run | null): TapeAnswer {
   const taken = run?.times_taken.some(Boolean) ?? false;
   const none = { answer: "—", small: taken ? "not looked at yet" : "no frames yet", trouble: false };
-  if (!checked || checked.before) return none;
+  if (!checked || checked.whose === "before") return none;
   const { state, report } = checked;
   if (state === "failed") return { answer: "failed", small: "needs attention", trouble: true };
   if (!report)
@@ -121,10 +122,16 @@ function checkAnswer(checked: Checked | null, run: Run | null): TapeAnswer {
       trouble: false,
     };
   const gaps = report.gaps.length;
-  if (gaps) return { answer: gaps === 1 ? "1 gap" : `${gaps} gaps`, small: "the set stays", trouble: true };
+  const elsewhere = checked.whose === "elsewhere" && "in another folder";
+  if (gaps)
+    return {
+      answer: gaps === 1 ? "1 gap" : `${gaps} gaps`,
+      small: elsewhere || "the set stays",
+      trouble: true,
+    };
   return report.verdict.may_come_down
-    ? { answer: "all there", small: "may come down", trouble: false }
-    : { answer: "not yet", small: "the set stays", trouble: true };
+    ? { answer: "all there", small: elsewhere || "may come down", trouble: false }
+    : { answer: "not yet", small: elsewhere || "the set stays", trouble: true };
 }
 
 /** Where the way looked at is taken at another stop than the one set, that is said beside it. */

@@ -10,8 +10,8 @@ import { treads } from "./treads";
 import { ThroughFrames } from "./ThroughFrames";
 import { Button } from "../../controls/Button";
 import { useRun } from "../../shot/useRun";
-import { isOfBefore } from "./before";
 import { isOpen, useCheck } from "./useCheck";
+import { whoseFrames } from "./whose";
 
 const Area = styled.section`
   display: grid;
@@ -88,7 +88,7 @@ export function CheckArea({ shotId }: { shotId: string }) {
       </Area>
     );
   }
-  if (isOfBefore(job, run) && !isOpen(job) && !older) {
+  if (whoseFrames(job, run) === "before" && !isOpen(job) && !older) {
     return (
       <Area>
         <Empty>

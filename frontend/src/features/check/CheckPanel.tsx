@@ -12,8 +12,8 @@ import { Findings } from "./Findings";
 import { FromFolder } from "./FromFolder";
 import { KeepStep } from "./KeepStep";
 import { MoreFrames } from "./MoreFrames";
-import { isOfBefore } from "./before";
 import { useCheck, isOpen, type Check, type Looked } from "./useCheck";
+import { whoseFrames } from "./whose";
 import { factsOf, METHOD_WORDS } from "./words";
 
 const Bar = styled.progress`
@@ -43,7 +43,8 @@ export function CheckPanel({ shotId }: { shotId: string }) {
   const { job, report } = check;
   const { run } = useRun(shotId);
   const [again, setAgain] = useState(false);
-  const before = isOfBefore(job, run);
+  const whose = whoseFrames(job, run);
+  const before = whose === "before";
   const looked = report && job ? { report, job, check, shotId } : null;
   return (
     <>
@@ -61,7 +62,12 @@ export function CheckPanel({ shotId }: { shotId: string }) {
           <strong>The frames of the last run are not looked through yet.</strong>
         </AnswerBox>
       ) : looked ? (
-        <Answered {...looked} />
+        <>
+          {whose === "elsewhere" ? (
+            <Lead>Not the frames of the last run, which are in {run?.folder}.</Lead>
+          ) : null}
+          <Answered {...looked} />
+        </>
       ) : null}
       {!job && !check.loading ? (
         <Lead>
@@ -76,7 +82,12 @@ export function CheckPanel({ shotId }: { shotId: string }) {
         </>
       ) : report ? (
         <Fold title="Other frames, or again" isOpen={again} onOpenChange={setAgain}>
-          <FromFolder check={check} shotId={shotId} at={job?.folder ?? ""} />
+          <FromFolder
+            key={whose}
+            check={check}
+            shotId={shotId}
+            at={(whose === "elsewhere" ? run?.folder : job?.folder) ?? ""}
+          />
         </Fold>
       ) : (
         <FromFolder check={check} shotId={shotId} at={job?.folder ?? ""} />
