@@ -248,4 +248,4 @@ def test_the_run_sheet_tells_the_tilt_step_by_step(page):
     saved(page)
     page.goto(page.url.removesuffix("plane") + "sheet")
     expect(page.get_by_text("Tilt 8.2° on the scale, so that the lens faces straight down.")).to_be_visible()
-    expect(page.get_by_text(re.compile("Look at far rim of the tray: sharp at 68.* mm on the rail"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Look at far rim of the tray: sharp at 68.*\smm on the rail"))).to_be_visible()

@@ -10,7 +10,7 @@ export const Heading = styled.h1`
 `;
 
 /** Sentences in it keep their numbers with their units. */
-function told({ children }: { children?: ReactNode }) {
+export function told({ children }: { children?: ReactNode }) {
   return { children: Children.map(children, (part) => (typeof part === "string" ? unbroken(part) : part)) };
 }
 

@@ -6,6 +6,7 @@ import { Button, LinkButton } from "../../controls/Button";
 import { usePreferences } from "../../look/preferences";
 import type { LogHeld } from "../../shot/useLog";
 import { NoteForm } from "./NoteForm";
+import { unbroken } from "../../units/format";
 import { doneWords, outWords, setWords } from "./words";
 
 const Box = styled.article`
@@ -72,9 +73,9 @@ export function Entry({ entry, held, compared, onCompare }: EntryProps) {
           {day} · {entry.set.rig.join(" + ")}
         </Soft>
         {note.next_time ? <Line>“{note.next_time}”</Line> : null}
-        <p>{setWords(entry, units)}</p>
-        <p>{doneWords(entry)}</p>
-        <p>{outWords(entry)}</p>
+        <p>{unbroken(setWords(entry, units))}</p>
+        <p>{unbroken(doneWords(entry))}</p>
+        <p>{unbroken(outWords(entry))}</p>
         {note.good || note.wrong.length ? (
           <Soft>{[note.good ?? "", ...note.wrong].filter(Boolean).join(" · ")}</Soft>
         ) : null}

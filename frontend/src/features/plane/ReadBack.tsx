@@ -5,7 +5,7 @@ import { Button } from "../../controls/Button";
 import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by } from "../../controls/steps";
-import { fixed } from "../../units/format";
+import { fixed, unbroken } from "../../units/format";
 import { AnswerBox, Fields, Lead, Wide } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
 import { planeOf, withPlane } from "../../shot/moves";
@@ -113,7 +113,7 @@ export function ReadBack({ plane }: { plane: PlaneSection }) {
                   ? "no mark to expect"
                   : `expected at ${fixed(expected, units, 2)} ${units}`}
               </small>
-              {check.words ? <small>{check.words}</small> : null}
+              {check.words ? <small>{unbroken(check.words)}</small> : null}
             </div>
             <QuantityField
               label="Read"

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { api, dataOf } from "../../api/client";
 import type { Run } from "../../api/types";
 import { FactList } from "../../controls/FactList";
-import { fixed } from "../../units/format";
+import { fixed, unbroken } from "../../units/format";
 
 const AGAIN_MS = 400;
 const SHOWN = 3;
@@ -38,7 +38,7 @@ export function AsTheyCome({ run }: { run: Run }) {
         <Said>
           {trouble.slice(-SHOWN).map((look) => (
             <li key={look.file}>
-              <strong>{look.file}</strong> {look.said}
+              <strong>{look.file}</strong> {unbroken(look.said)}
             </li>
           ))}
         </Said>

@@ -1,11 +1,13 @@
 import { shutter } from "../../api/shutter";
+import type { ReactNode } from "react";
 import { useParams, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { Plan, Shot, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { Button, LinkButton } from "../../controls/Button";
-import { length, percent, seconds, size, stop, times } from "../../units/format";
+import { told } from "../../controls/panel";
+import { length, percent, seconds, size, stop, times, unbroken } from "../../units/format";
 import { useShot } from "../../shot/useShot";
 import { usePlan } from "../../shot/usePlan";
 import { handTicks } from "./handTicks";
@@ -86,7 +88,7 @@ const Room = styled.div`
   opacity: 0.25;
 `;
 
-const Tick = styled.p`
+const Tick = styled.p.attrs<{ children?: ReactNode }>(told)`
   padding: 3px 0 3px 22px;
   text-indent: -22px;
   &::before {
@@ -295,12 +297,10 @@ function Mind({ plan, way }: { plan: Plan; way: WayAnswer }) {
       <h2>Mind</h2>
       <ul>
         {[...(way.soft ? [way.soft] : []), ...way.against].map((clause) => (
-          <li key={clause}>{clause[0]?.toUpperCase() + clause.slice(1)}.</li>
+          <li key={clause}>{unbroken(`${clause[0]?.toUpperCase()}${clause.slice(1)}.`)}</li>
         ))}
         {said.map((finding) => (
-          <li key={finding.code + finding.field}>
-            {finding.message} {finding.remedy}
-          </li>
+          <li key={finding.code + finding.field}>{unbroken(`${finding.message} ${finding.remedy}`)}</li>
         ))}
       </ul>
     </>

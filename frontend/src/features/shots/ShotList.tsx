@@ -14,7 +14,7 @@ import type { KeptShot, Shot, ShotLine } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { fonts } from "../../look/theme";
 import { Button } from "../../controls/Button";
-import { length, seconds, times } from "../../units/format";
+import { length, seconds, times, unbroken } from "../../units/format";
 import { lastStation } from "../../shot/stations";
 import { TopBar } from "../../controls/TopBar";
 import { useKit, useShelf } from "../../gear/useKit";
@@ -212,7 +212,7 @@ function ShotRow({
         <span>
           {line.heading ? `${line.heading} · ` : ""}
           {line.hold_still_s === null ? "" : `keeps ${seconds(line.hold_still_s)} · `}
-          {line.headline}
+          {unbroken(line.headline)}
         </span>
       </Open>
       <Figure>{line.magnification === null ? "—" : times(line.magnification)}</Figure>
