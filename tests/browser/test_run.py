@@ -50,7 +50,9 @@ def test_a_run_by_hand_survives_a_killed_server_and_goes_on_with_the_right_frame
 def test_a_run_is_begun_and_counted_by_the_keyboard_alone(page, server, complaints):
     page.get_by_role("link", name=re.compile("Praline")).click()
     station(page, "Run")
-    page.get_by_role("button", name="Begin").focus()
+    begin = page.get_by_role("button", name="Begin")
+    expect(begin).to_be_enabled()  # once the plan has come
+    begin.focus()
     page.keyboard.press("Enter")
     taken = page.get_by_role("button", name="Taken")
     # The button that was pressed is gone: the next thing to press has the focus, and keeps it while it is answered.
