@@ -139,3 +139,14 @@ def test_a_frame_taken_once_more_right_after_the_next_is_beside_that_one(tmp_pat
         )
     assert told[-1].said == ""
     assert told[-1].moved_px is not None
+
+
+def test_a_spare_frame_in_which_nothing_is_in_focus_shows_nothing_else(tmp_path):
+    """In front of the subject: what is fine in it is noise."""
+
+    def change(k):
+        if k:
+            return picture()
+        return cv2.GaussianBlur(picture(), (0, 0), 7.0) + np.random.default_rng(3).normal(0, 0.03, picture().shape)
+
+    assert [look.said for look in looks(tmp_path, change)] == [""] * COUNT

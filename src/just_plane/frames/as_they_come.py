@@ -112,7 +112,7 @@ class Watching:
         self._pixels[name] = path.name
         before = self._earlier(beside)
         if before is None:
-            followed = self._follower.add(len(self.looks), as_float(picture))
+            followed = self._follower.add(len(self.looks), as_float(picture), coarsely=True)
         else:
             self.later.add(len(self.looks))
             followed = self._follower.add_beside(len(self.looks), as_float(picture), *before)

@@ -190,6 +190,22 @@ def test_a_frame_taken_twice_is_hardly_a_step_away_and_more_like(likeness, step,
     assert [(one.code, one.frame, one.before, one.amount) for one in found] == [("duplicate", 7, 6, step)] * is_one
 
 
+def test_a_step_back_is_no_frame_taken_twice():
+    assert codes(likeness={6: 0.1}, steps={6: -0.3}) == [("duplicate", 7)]
+    assert codes(likeness={6: 0.1}, steps={6: -8.2}) == []
+
+
+@pytest.mark.parametrize(("pair", "frame"), [(0, 1), (COUNT - 1, COUNT)])
+@pytest.mark.parametrize("likeness", [-0.2, -0.7])
+def test_at_an_end_where_less_is_in_focus_a_dip_alone_is_no_skipped_step(pair, frame, likeness):
+    assert codes(likeness={pair: likeness}, steps={pair: np.nan}) == []
+    assert codes(likeness={pair: likeness}, steps={pair: 1.0}) == []
+    assert codes(likeness={pair: likeness}, steps={pair: 2.0}) == [("skipped_step", frame)]
+    assert codes(likeness={pair: likeness}, grown={pair: 2.0}) == [("skipped_step", frame)]
+    inside = {0: 1, COUNT - 1: COUNT - 2}[pair]
+    assert codes(likeness={inside: likeness}, steps={inside: np.nan}) == [("skipped_step", inside + 1)]
+
+
 def test_a_part_that_moved_is_told_in_px_of_the_full_frame_unless_there_is_a_plainer_cause():
     part = Moved(shift=(3.0, -4.0), place=(30.0, 10.0), share=0.02)
     (found,) = told(parts={6: part})

@@ -51,13 +51,23 @@ def test_a_jump_of_a_tenth_of_the_frame_is_followed():
     assert off(lay(*prepared).similarity, true) < 0.3
 
 
+@pytest.mark.parametrize(("kind", "before", "this"), [("dome", 1, 11), ("terraces", 1, 9), ("weak", 1, 9)])
+def test_frames_that_share_nothing_sharp_are_laid_by_their_coarse_detail_where_that_is_asked_for(kind, before, this):
+    stack = stack_of(kind, 3)
+    prepared = [ready(grey(stack.frames[frame]), 3.0) for frame in (before, this)]
+    true = chained(stack.to_reference[before], inverse(stack.to_reference[this]))
+    assert lay(*prepared).similarity is None
+    assert off(lay(*prepared, coarsely=True).similarity, true) < 1.0
+
+
 def test_two_pictures_of_different_things_are_not_laid_on_each_other():
     pictures = [
         cv2.GaussianBlur(texture(np.random.default_rng(seed), SIZE), (0, 0), 1).mean(axis=2) ** 0.45 for seed in (1, 2)
     ]
-    laid = lay(*(ready(picture.astype(np.float32), 3.0) for picture in pictures))
-    assert laid.similarity is None
-    assert laid.likeness < FAILED
+    prepared = [ready(picture.astype(np.float32), 3.0) for picture in pictures]
+    for laid in (lay(*prepared), lay(*prepared, coarsely=True)):
+        assert laid.similarity is None
+        assert laid.likeness < FAILED
 
 
 def test_light_between_frames_is_the_light_that_was_changed_whatever_is_in_focus():

@@ -1,10 +1,12 @@
 """Stacks that were given in pieces: numbers that went round, halves exchanged, frames far from where they belong."""
 
+import cv2
+import numpy as np
 import pytest
 
 from core.frames.test_later import COUNT, PLAN, mended
 from just_plane.core.frames.check.coverage import gaps
-from just_plane.core.frames.check.runs import join_runs
+from just_plane.core.frames.check.runs import bridge_runs, join_runs
 from just_plane.core.frames.check.series import Follower
 from stacks.camera import Faults
 from stacks.kept import grey, stack_of
@@ -77,3 +79,35 @@ def test_a_run_that_is_laid_on_another_keeps_where_its_frames_lie():
     whole, _ = piece(range(13), [])
     assert follower.between(12, 0) == pytest.approx(whole.between(8, 9), abs=0.02)
     assert follower.frames[0].light_ev == pytest.approx(0.0, abs=0.02)
+
+
+@pytest.mark.parametrize("kind", ["dome", "plane", "terraces", "weak", "hairs"])
+@pytest.mark.parametrize("missing", [3, 5])
+def test_frames_past_a_gap_of_several_steps_are_kept_and_the_gap_is_told(kind, missing):
+    checked = mended(kind, [*range(4), *range(4 + missing, COUNT)])
+    assert checked.left_out == {}
+    assert checked.order == list(range(COUNT - missing))
+    (said,) = checked.findings
+    assert (said.code, said.before, said.frame) == ("skipped_step", 3, 4)
+    assert 2 <= said.amount <= missing
+    first = gaps(checked, PLAN)[0]
+    assert (first.before, first.after) == (3, 4) or (first.after, first.before) == (3, 4)
+    # As many are asked for as were planned and are not here, wherever they are thought to be missing.
+    assert checked.places[checked.order[-1]] <= COUNT - 1
+
+
+def test_blurred_frames_at_an_end_are_of_the_stack_and_frames_of_another_subject_are_not():
+    """In front of the subject next to nothing is in focus, and noise is all that is fine in such a frame."""
+    noise = np.random.default_rng(5)
+    pictures = [grey(frame) for frame in stack_of("dome", 4, count=COUNT).frames]
+    for place in (0, 1):
+        blurred = cv2.GaussianBlur(pictures[place], (0, 0), 6.0)
+        pictures[place] = (blurred + noise.normal(0, 0.03, blurred.shape)).astype(np.float32)
+    pictures[7] = grey(stack_of("terraces", 9, count=COUNT).frames[7])
+    follower = Follower(pictures[0].shape, PLAN, 1)
+    for frame, picture in enumerate(pictures):
+        follower.add(frame, picture)
+    main = follower.main_run()
+    assert main == [2, 3, 4, 5, 6, *range(8, COUNT)]
+    assert bridge_runs(follower, pictures.__getitem__, main) == [0, 1, *main]
+    assert {frame for run in follower.runs() for frame in run if len(run) == 1} == {7}

@@ -18,7 +18,7 @@ from just_plane.core.frames.check.members import (
 )
 from just_plane.core.frames.check.pairs import Pairs, neighbours
 from just_plane.core.frames.check.places import STOOD, in_front, places_of, spans_of
-from just_plane.core.frames.check.runs import join_runs
+from just_plane.core.frames.check.runs import bridge_runs, join_runs
 from just_plane.core.frames.check.shake import Stillness, stillness
 from just_plane.core.frames.check.similarity import enlarged, inverse, moved
 from just_plane.core.frames.check.spots import spot_findings, spots_of
@@ -143,6 +143,7 @@ def _gathered(follower, load, same_files, missing):
     """The stack, and what is said of its members, their order and their light."""
     main, moved_runs = join_runs(follower, load, follower.main_run())
     main, later = place_later_frames(follower, load, main)
+    main = bridge_runs(follower, load, main)
     repeated, twice = copies(same_files, main)
     left_out, said = outsiders(follower, main, missing, repeated)
     said, left_out = said + twice, left_out | repeated

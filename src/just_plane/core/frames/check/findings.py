@@ -166,7 +166,7 @@ def pair_findings(pairs, order, steps, times, across, blind=()):
         if steps.by_growth[p] and not (bumped or turned):
             missing = _by_growth(likeness[p] if seen else -np.inf, step)
         else:
-            missing = _missing(likeness[p], sure, step) if seen else 0
+            missing = _missing(likeness[p], sure, step, at_an_end=p in (0, len(order) - 2)) if seen else 0
         if missing and (step >= WIDE or not (bumped or turned)):
             said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
             # What lies a step farther is laid a little worse: only a plain jump is a bump of its own.
@@ -177,7 +177,7 @@ def pair_findings(pairs, order, steps, times, across, blind=()):
             said.append(Found("rotation", amount=float(turn[p]), unit="deg", **pair))
         if bumped or turned or missing or not seen:
             continue
-        if step < SAME_PLACE and likeness[p] > REPEATED:
+        if abs(step) < SAME_PLACE and likeness[p] > REPEATED:
             said.append(Found("duplicate", amount=float(step), unit="steps", **pair))
         elif part is not None:
             amount = float(np.hypot(*part.shift) * times)
@@ -203,11 +203,16 @@ def _by_growth(likeness, step):
     return missing if missing <= 1 or likeness < SKIPPED else 0
 
 
-def _missing(likeness, sure, step):
-    """Steps missing between two frames: the dip of likeness is the sign, the step found the amount."""
+def _missing(likeness, sure, step, *, at_an_end):
+    """Steps missing between two frames: the dip of likeness is the sign, the step found the amount.
+
+    At an end, where less and less is in focus, likeness dips of itself: there the sign alone says nothing.
+    """
     by_sign = 2 if likeness < TWO and np.isfinite(sure) else 1
     if likeness < SKIPPED and step >= WIDE:
         return max(round(step) - 1, by_sign if step >= SURELY_MORE else 1)
+    if at_an_end:
+        return 0
     if not np.isfinite(step) and likeness < PLAINLY_SKIPPED:
         return by_sign
     return by_sign if likeness < sure else 0

@@ -13,6 +13,8 @@ STEADY = 0.1
 """Standard deviation of the growth of pairs, as a share of it, up to which it tells steps: half a step is five."""
 WHOLE = 0.3
 """Steps off a whole number up to which growth is believed; what lies between two says nothing."""
+FARTHEST = 8.0
+"""Steps between two frames up to which growth tells how many: of more, a few hundredths of it are a step."""
 NORMAL_SD = 1.4826
 """Standard deviation of a bell curve over the median distance from its middle."""
 
@@ -59,7 +61,7 @@ def _whole(steps, dark):
 
 def _is_whole(steps, within):
     with np.errstate(invalid="ignore"):
-        return np.abs(steps - np.round(steps)) <= within
+        return (np.abs(steps - np.round(steps)) <= within) & (steps < FARTHEST + within)
 
 
 def _usual(grown, pair):

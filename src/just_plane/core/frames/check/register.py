@@ -21,6 +21,9 @@ NEAR = 3.0
 """A shift found under so many pixels is no better a start than none."""
 DOUBTFUL, FAILED = 0.45, 0.35
 """Likeness of an aligned pair under which another start is tried; under which there is no pair."""
+COARSE, COARSE_PX = 0.7, 4.0
+"""Likeness of coarse detail from which two frames are of one subject, and its size, px of the small picture: neighbours
+that share nothing sharp reach 0.8, frames of other subjects 0.12."""
 BANDS = (1, 2, 4, 8)
 """Sizes of detail that registration by bands looks at, px of the small picture."""
 SMALLEST_RATIO = 0.7
@@ -85,12 +88,13 @@ def _fewer(grey, times):
     return cv2.resize(grey[:height, :width], (width // times, height // times), interpolation=cv2.INTER_AREA)
 
 
-def lay(before, this):
+def lay(before, this, *, coarsely=False):
     """Lay a frame on the one before.
 
     Parameters
     ----------
     before, this : Ready   Of the same shape.
+    coarsely : bool        Also where they share nothing sharp, if their coarse detail agrees.
 
     Returns
     -------
@@ -101,7 +105,16 @@ def lay(before, this):
     if first.likeness >= DOUBTFUL:
         return first
     best = max(first, _best(before, this, _by_template(before, this)), key=lambda laid: laid.likeness)
-    return best if best.likeness >= FAILED else Laid(None, best.likeness)
+    fits = best.likeness >= FAILED or (coarsely and _coarsely_alike(before, this, best.similarity))
+    return best if fits else Laid(None, best.likeness)
+
+
+def _coarsely_alike(before, this, similarity):
+    if similarity is None:
+        return False
+    detail = [evened(band(one.small, COARSE_PX, 3 * COARSE_PX), 4 * COARSE_PX) for one in (before, this)]
+    laid, inside = laid_on(detail[1], enlarged(similarity, 1 / before.small_times))
+    return likeness(detail[0], laid, inside) >= COARSE
 
 
 def _best(before, this, start):

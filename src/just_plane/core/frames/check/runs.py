@@ -43,6 +43,46 @@ def join_runs(follower, load, main):
     return order, _out_of_order(order)
 
 
+def bridge_runs(follower, load, main):
+    """Take runs into the main one whose frames share nothing sharp with the frames beside them, but coarse detail.
+
+    So it is with the frames past a gap of several steps, and with those in which next to nothing is in focus.
+
+    Parameters
+    ----------
+    follower : Follower   What it knows of those frames is brought up to date.
+    load : function       Number of a frame to its (H, W) float32 picture.
+    main : list of int    The run, in the order they came but for those that came later.
+
+    Returns
+    -------
+    list of int           With the others where they came.
+    """
+    order = list(main)
+    runs = [run for run in follower.runs() if not {*run} & {*main}]
+    left = len(runs) + 1
+    while len(runs) < left <= MOST + 1:
+        left = len(runs)
+        runs = [run for run in runs if not _bridged(follower, load, run, order)]
+    return order
+
+
+def _bridged(follower, load, run, order):
+    """Whether a run fits the frames that came just before and after it; if so, it is put there."""
+    before = max((frame for frame in order if frame < run[0]), default=None)
+    after = min((frame for frame in order if frame > run[0]), default=None)
+    if after is not None and after < run[-1]:
+        return False
+    for beside, end in ((before, run[0]), (after, run[-1])):
+        if beside is not None and follower.lay_on(
+            beside, load(beside), end, load(end), with_its_run=True, coarsely=True
+        ):
+            at = order.index(beside) + (beside == before)
+            order[at:at] = run
+            return True
+    return False
+
+
 class Unlike(NamedTuple):
     """How unlike frames are in what is sharp where, by their own tiles: before they are laid on each other."""
 

@@ -79,7 +79,7 @@ def glance(number, grey, circle_px):
     return Glance(number, ready(grey, circle_px), half_band(grey, circle_px))
 
 
-def paired(before, this, numbers_before, numbers, grid, laid=None):
+def paired(before, this, numbers_before, numbers, grid, laid=None, *, coarsely=False):
     """Lay a frame on one before it.
 
     Parameters
@@ -88,12 +88,13 @@ def paired(before, this, numbers_before, numbers, grid, laid=None):
     numbers_before, numbers : Measured   Of the same frames.
     grid : Grid
     laid : Laid or None                  Where that is known already.
+    coarsely : bool                      They may share nothing sharp.
 
     Returns
     -------
     Pair                                 Without a similarity where they do not fit each other.
     """
-    laid = laid or lay(before.ready, this.ready)
+    laid = laid or lay(before.ready, this.ready, coarsely=coarsely)
     if laid.similarity is None:
         return Pair(laid, float("nan"), None)
     light = light_between(numbers_before, numbers, grid, laid.similarity)
@@ -114,13 +115,14 @@ class Follower:
         self._last = {}
         self._glances = {}
 
-    def add(self, index, grey):
+    def add(self, index, grey, *, coarsely=False):
         """Take one frame in.
 
         Parameters
         ----------
         index : int                   Its number.
         grey : (H, W) float32 array   0 to 1, encoded.
+        coarsely : bool               It may share nothing sharp with the frames before it, which it follows for sure.
 
         Returns
         -------
@@ -128,7 +130,7 @@ class Follower:
         """
         numbers = measured(grey, self.grid)
         self._glances[index] = glance(index, grey, self.circle_px)
-        return self._taken(index, numbers, lambda before: self._paired(before, index, numbers))
+        return self._taken(index, numbers, lambda before: self._paired(before, index, numbers, coarsely))
 
     def add_beside(self, index, grey, before, grey_before):
         """Take one frame in that does not follow the last, but belongs beside an earlier one.
@@ -174,8 +176,9 @@ class Follower:
 
         return self._taken(index, numbers, pair)
 
-    def _paired(self, before, this, numbers):
-        return paired(self._glances[before], self._glances[this], self.frames[before].measured, numbers, self.grid)
+    def _paired(self, before, this, numbers, coarsely=False):
+        known = self.frames[before].measured
+        return paired(self._glances[before], self._glances[this], known, numbers, self.grid, coarsely=coarsely)
 
     def _taken(self, index, numbers, pair_with):
         for run in sorted(self._last, reverse=True)[:RECENT_RUNS]:
@@ -210,7 +213,7 @@ class Follower:
             followed = self._laid_on(before, grey_before, this, grey_this, known)
         return followed
 
-    def lay_on(self, before, grey_before, this, grey_this, *, with_its_run=False):
+    def lay_on(self, before, grey_before, this, grey_this, *, with_its_run=False, coarsely=False):
         """Lay a frame on one that it does not follow; where it fits, it belongs to the run of that one.
 
         Parameters
@@ -218,12 +221,13 @@ class Follower:
         before, this : int                              Their numbers.
         grey_before, grey_this : (H, W) float32 array   Their pictures.
         with_its_run : bool                             All frames of the run that it was in come with it.
+        coarsely : bool                                 They may share nothing sharp.
 
         Returns
         -------
         bool                                            Whether it fits.
         """
-        followed = self._laid_on(before, grey_before, this, grey_this)
+        followed = self._laid_on(before, grey_before, this, grey_this, coarsely=coarsely)
         if followed.laid.similarity is None:
             return False
         if with_its_run:
@@ -246,11 +250,11 @@ class Follower:
             this = known.before
         self.frames[this] = followed
 
-    def _laid_on(self, before, grey_before, this, grey_this, laid=None):
+    def _laid_on(self, before, grey_before, this, grey_this, laid=None, *, coarsely=False):
         """A frame on another of whatever run, as one of that run."""
         first, second = (glance(n, grey, self.circle_px) for n, grey in ((before, grey_before), (this, grey_this)))
         other, known = self.frames[before], self.frames[this].measured
-        pair = paired(first, second, other.measured, known, self.grid, laid)
+        pair = paired(first, second, other.measured, known, self.grid, laid, coarsely=coarsely)
         return Followed(known, other.run, before, pair.laid, pair.light_ev, pair.moved)
 
     def runs(self):
