@@ -177,6 +177,9 @@ def test_a_turn_is_told_in_degrees_when_it_shows_at_the_edge():
     assert (found.code, found.frame, found.before, found.unit) == ("rotation", 7, 6, "deg")
     assert found.amount == pytest.approx(-0.06)
     assert codes(turn={6: 0.045}) == []
+    # At an end twice as much is needed, as of a knock.
+    assert codes(turn={0: 0.09}) == []
+    assert codes(turn={0: 0.11}) == [("rotation", 1)]
     # A quarter of a pixel at 100 px from the middle is 0.14 degrees.
     assert codes(turn={6: 0.13}, across=200) == []
     assert codes(turn={6: 0.15}, across=200) == [("rotation", 7)]
@@ -188,6 +191,13 @@ def test_a_turn_is_told_in_degrees_when_it_shows_at_the_edge():
 def test_a_frame_taken_twice_is_hardly_a_step_away_and_more_like(likeness, step, is_one):
     found = told(likeness={6: likeness}, steps={6: step})
     assert [(one.code, one.frame, one.before, one.amount) for one in found] == [("duplicate", 7, 6, step)] * is_one
+
+
+def test_where_all_steps_are_found_longer_one_that_is_skipped_is_longer_than_those_beside():
+    stretched = dict.fromkeys(range(9, COUNT), 1.5)
+    assert codes(likeness={COUNT - 1: -0.2, 11: -0.1}, steps=stretched) == []
+    (found,) = told(likeness={11: -0.1}, steps=stretched | {11: 3.0})
+    assert (found.code, found.frame, found.amount) == ("skipped_step", 12, 1.0)
 
 
 def test_a_step_back_is_no_frame_taken_twice():

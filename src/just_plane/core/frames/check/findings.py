@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.frames.check.pairs import against_beside
+from just_plane.core.frames.check.pairs import against_beside, beside
 
 BUMP_PX, BUMP_TIMES = 0.3, 3 * 1.48
 TURN_DEG = 0.05
@@ -159,14 +159,17 @@ def pair_findings(pairs, order, steps, times, across, blind=()):
     sure = min(UNMISTAKABLE, -OUTSTANDING * spread) if usual > CLEAR else -np.inf
     for p in range(len(order) - 1):
         pair = {"frame": order[p + 1], "before": order[p]}
-        least = AT_AN_END * limit if p in (0, len(order) - 2) else limit
-        bumped, turned = shift[p] > least and not creeps[p], abs(turn[p]) > turn_limit
+        at_an_end = p in (0, len(order) - 2)
+        times_more = AT_AN_END if at_an_end else 1.0
+        bumped = shift[p] > times_more * limit and not creeps[p]
+        turned = abs(turn[p]) > times_more * turn_limit
         seen = order[p] not in blind and order[p + 1] not in blind
         step, part = steps.found[p], pairs.parts[p]
         if steps.by_growth[p] and not (bumped or turned):
             missing = _by_growth(likeness[p] if seen else -np.inf, step)
         else:
-            missing = _missing(likeness[p], sure, step, at_an_end=p in (0, len(order) - 2)) if seen else 0
+            step = step / _stretched(steps.found, p)
+            missing = _missing(likeness[p], sure, step, at_an_end=at_an_end) if seen else 0
         if missing and (step >= WIDE or not (bumped or turned)):
             said.append(Found("skipped_step", amount=float(missing), unit="steps", **pair))
             # What lies a step farther is laid a little worse: only a plain jump is a bump of its own.
@@ -184,6 +187,12 @@ def pair_findings(pairs, order, steps, times, across, blind=()):
             place = tuple(times * value + (times - 1) / 2 for value in part.place)
             said.append(Found("moved", amount=amount, unit="px", place=place, **pair))
     return said
+
+
+def _stretched(found, pair):
+    """How much longer than planned the steps beside a pair are found, at least 1: toward an end all of them may be."""
+    around = beside(found, pair)
+    return max(float(np.median(around)), 1.0) if len(around) else 1.0
 
 
 def _creeps(aside, limit):

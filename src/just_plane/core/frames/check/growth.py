@@ -7,8 +7,10 @@ beside it, in subjects of two depths, too, and says how many steps it was.
 
 import numpy as np
 
-BESIDE, LEAST_BESIDE = 3, 3
-"""Pairs on either side to compare with; how many there must be."""
+from just_plane.core.frames.check.pairs import BESIDE, beside
+
+LEAST_BESIDE = 3
+"""Pairs to compare with that there must be."""
 STEADY = 0.1
 """Standard deviation of the growth of pairs, as a share of it, up to which it tells steps: half a step is five."""
 WHOLE = 0.3
@@ -66,6 +68,5 @@ def _is_whole(steps, within):
 
 def _usual(grown, pair):
     """Median growth of the pairs beside one."""
-    beside = np.concatenate([grown[max(pair - BESIDE, 0) : pair], grown[pair + 1 : pair + 1 + BESIDE]])
-    beside = beside[np.isfinite(beside)]
-    return float(np.median(beside)) if len(beside) >= LEAST_BESIDE else np.nan
+    around = beside(grown, pair)
+    return float(np.median(around)) if len(around) >= LEAST_BESIDE else np.nan

@@ -88,6 +88,22 @@ def _as_taken(pairs, order, later, moved_runs):
     return pairs._replace(shift=shift, turn=turn)
 
 
+def beside(values, pair):
+    """Those of the three pairs on either side that are known.
+
+    Parameters
+    ----------
+    values : (P,) array   NaN where not known.
+    pair : int
+
+    Returns
+    -------
+    (up to 6,) array
+    """
+    around = np.concatenate([values[max(pair - BESIDE, 0) : pair], values[pair + 1 : pair + 1 + BESIDE]])
+    return around[np.isfinite(around)]
+
+
 def against_beside(values):
     """Each value less the median of three on either side.
 
@@ -101,8 +117,7 @@ def against_beside(values):
     """
     answer = np.full(len(values), np.nan)
     for p, value in enumerate(values):
-        beside = [values[q] for q in range(p - BESIDE, p + BESIDE + 1) if q != p and 0 <= q < len(values)]
-        beside = [other for other in beside if np.isfinite(other)]
-        if np.isfinite(value) and beside:
-            answer[p] = value - float(np.median(beside))
+        around = beside(values, p)
+        if np.isfinite(value) and len(around):
+            answer[p] = value - float(np.median(around))
     return answer
