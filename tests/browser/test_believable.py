@@ -203,7 +203,8 @@ def test_a_light_is_put_on_the_set_and_told_when_it_is_in_the_way(page, complain
     expect(page.get_by_text(re.compile("reaches .* into the picture|would stand where")).first).to_be_visible()
     away.fill("-5")
     away.press("Enter")
-    expect(page.get_by_text("not saved", exact=False).or_(page.locator("[slot=errorMessage]")).first).to_be_visible()
+    # At its field, which shows then what was taken over: the panel follows a little behind what is said on top.
+    expect(page.get_by_text("From the subject must be more than 0 mm; got -5 mm.")).to_be_visible()
     complaints.clear()  # the refusal, which the browser's console tells too
     away.fill("")
     away.press("Enter")
@@ -212,3 +213,24 @@ def test_a_light_is_put_on_the_set_and_told_when_it_is_in_the_way(page, complain
     complaints.clear()
     page.reload()
     expect(drawing).to_contain_text("not placed yet: soft box")
+
+
+def test_no_more_things_stand_on_the_set_than_a_shot_keeps(page, server):
+    shots = f"{server.address}api/shots"
+    pod = next(line for line in page.request.get(shots).json()["shots"] if line["name"].startswith("Cut cocoa"))
+    shot = page.request.get(f"{shots}/{pod['shot_id']}").json()["shot"]
+    fifteen = {**shot, "name": "Crowded set", "on_set": [shot["on_set"][0]] * 15}
+    assert page.request.post(shots, data=fifteen).status == 201
+    page.reload()
+    page.get_by_role("link", name=re.compile("Crowded set")).click()
+    station(page, "Light")
+    away = page.get_by_role("button", name=re.compile("^Take away: "))
+    expect(away).to_have_count(15)
+    pick(page, "Add from the kit|Add generic", re.compile("flash"))
+    expect(away).to_have_count(16)
+    expect(page.get_by_text(re.compile("^16 things stand around the subject"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^Add "))).to_have_count(0)
+    away.first.click()
+    expect(away).to_have_count(15)
+    expect(page.get_by_role("button", name=re.compile("Add "))).to_be_visible()
+    saved(page)

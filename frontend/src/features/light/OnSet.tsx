@@ -5,7 +5,7 @@ import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
 import { Pick } from "../../controls/Pick";
-import { Fields, Wide } from "../../controls/panel";
+import { Fields, Lead, Wide } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
 import { nameOf } from "../../gear/words";
 import { useKit, useShelf } from "../../gear/useKit";
@@ -25,6 +25,9 @@ const Name = styled.h3`
 
 type Thing = NonNullable<Shot["on_set"]>[number];
 
+/** As many as a shot file keeps. */
+const MOST_THINGS = 16;
+
 const SIDES = [
   { id: "left", label: "left of it" },
   { id: "right", label: "right of it" },
@@ -40,22 +43,28 @@ export function OnSet() {
   const own = (useKit().data?.kit.pieces ?? []).map((piece) => piece.gear).filter(isSetGear);
   const generic = (useShelf().data?.pieces ?? []).map((piece) => piece.gear).filter(isSetGear);
   const pieces = own.length ? own : generic;
-  const set = (on_set: Thing[]) => edit((draft) => ({ ...draft, on_set }));
+  const add = (gear: Thing["gear"]) =>
+    edit((draft) => ({
+      ...draft,
+      on_set: [...draft.on_set, { gear, from_axis_deg: null, away_mm: null, side: "left" as const }],
+    }));
   return (
     <Fields>
       <Wide>
-        <Pick
-          label={own.length ? "Add from the kit" : "Add generic gear"}
-          value={null}
-          placeholder="light, diffuser, support"
-          options={pieces.map((gear) => ({ id: gear.kit_id ?? "", label: nameOf(gear) }))}
-          onChange={(id) => {
-            const gear = pieces.find((each) => each.kit_id === id);
-            if (gear && shot.on_set.length < 16) {
-              set([...shot.on_set, { gear, from_axis_deg: null, away_mm: null, side: "left" }]);
-            }
-          }}
-        />
+        {shot.on_set.length < MOST_THINGS ? (
+          <Pick
+            label={own.length ? "Add from the kit" : "Add generic gear"}
+            value={null}
+            placeholder="light, diffuser, support"
+            options={pieces.map((gear) => ({ id: gear.kit_id ?? "", label: nameOf(gear) }))}
+            onChange={(id) => {
+              const gear = pieces.find((each) => each.kit_id === id);
+              if (gear) add(gear);
+            }}
+          />
+        ) : (
+          <Lead>{`${MOST_THINGS} things stand around the subject, as many as a shot keeps. Take one away to add another.`}</Lead>
+        )}
       </Wide>
       {shot.on_set.map((thing, index) => (
         <OneThing key={index} thing={thing} index={index} />
