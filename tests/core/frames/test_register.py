@@ -51,7 +51,7 @@ def test_a_jump_of_a_tenth_of_the_frame_is_followed():
     assert off(lay(*prepared).similarity, true) < 0.3
 
 
-@pytest.mark.parametrize(("kind", "before", "this"), [("dome", 1, 11), ("terraces", 1, 9), ("weak", 1, 9)])
+@pytest.mark.parametrize(("kind", "before", "this"), [("dome", 1, 11), ("terraces", 1, 9)])
 def test_frames_that_share_nothing_sharp_are_laid_by_their_coarse_detail_where_that_is_asked_for(kind, before, this):
     stack = stack_of(kind, 3)
     prepared = [ready(grey(stack.frames[frame]), 3.0) for frame in (before, this)]

@@ -81,8 +81,7 @@ def test_a_run_that_is_laid_on_another_keeps_where_its_frames_lie():
     assert follower.frames[0].light_ev == pytest.approx(0.0, abs=0.02)
 
 
-@pytest.mark.parametrize("kind", ["dome", "plane", "terraces", "weak", "hairs"])
-@pytest.mark.parametrize("missing", [3, 5])
+@pytest.mark.parametrize(("kind", "missing"), [("dome", 5), ("terraces", 5), ("weak", 3)])
 def test_frames_past_a_gap_of_several_steps_are_kept_and_the_gap_is_told(kind, missing):
     checked = mended(kind, [*range(4), *range(4 + missing, COUNT)])
     assert checked.left_out == {}
