@@ -16,6 +16,11 @@ MOST = 6
 """Runs that are tried; a folder of more is none of pieces."""
 
 
+NEAR_BY = 2
+"""Places from the frame beside which a run would stand to the one that its end is likest to: the first frame of a stack
+that was taken again is likest to the first. A single frame may hold nothing but noise to be like."""
+
+
 def join_runs(follower, load, main):
     """Take whole runs into the main one that go on where it ends.
 
@@ -60,23 +65,26 @@ def bridge_runs(follower, load, main):
     """
     order = list(main)
     runs = [run for run in follower.runs() if not {*run} & {*main}]
+    if not runs or len(runs) > MOST:
+        return order
+    unlike = _unlike(follower, [order, *runs])
     left = len(runs) + 1
-    while len(runs) < left <= MOST + 1:
+    while len(runs) < left:
         left = len(runs)
-        runs = [run for run in runs if not _bridged(follower, load, run, order)]
+        runs = [run for run in runs if not _bridged(follower, load, run, order, unlike)]
     return order
 
 
-def _bridged(follower, load, run, order):
+def _bridged(follower, load, run, order, unlike):
     """Whether a run fits the frames that came just before and after it; if so, it is put there."""
     before = max((frame for frame in order if frame < run[0]), default=None)
     after = min((frame for frame in order if frame > run[0]), default=None)
     if after is not None and after < run[-1]:
         return False
     for beside, end in ((before, run[0]), (after, run[-1])):
-        if beside is not None and follower.lay_on(
-            beside, load(beside), end, load(end), with_its_run=True, coarsely=True
-        ):
+        if beside is None or (len(run) > 1 and unlike.places_off(end, beside, order) > NEAR_BY):
+            continue
+        if follower.lay_on(beside, load(beside), end, load(end), with_its_run=True, coarsely=True):
             at = order.index(beside) + (beside == before)
             order[at:at] = run
             return True
@@ -116,6 +124,20 @@ class Unlike(NamedTuple):
         int
         """
         return min(others, key=lambda other: self.of(frame, other))
+
+    def places_off(self, frame, beside, order):
+        """How far in an order the frame that one is likest to is from the one that it would stand beside.
+
+        Parameters
+        ----------
+        frame, beside : int
+        order : list of int
+
+        Returns
+        -------
+        int
+        """
+        return abs(order.index(self.likest(frame, order)) - order.index(beside))
 
     def along(self, order):
         """Sum over all neighbours.
