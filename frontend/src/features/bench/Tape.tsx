@@ -1,8 +1,8 @@
-import { replaceEqualDeep } from "@tanstack/react-query";
 import { memo } from "react";
 import { Link } from "react-aria-components";
 import styled from "styled-components";
 import type { TapeAnswer } from "./tapeAnswers";
+import { same } from "../../shot/editing/meaning";
 import { STATIONS, type StationId } from "../../shot/stations";
 
 const Strip = styled.nav`
@@ -85,11 +85,7 @@ export const Tape = memo(function Tape({ shotId, current, answers }: TapeProps) 
       ))}
     </Strip>
   );
-}, saysTheSame);
-
-function saysTheSame(before: TapeProps, now: TapeProps): boolean {
-  return replaceEqualDeep(before, now) === before;
-}
+}, same);
 
 interface OneStationProps extends TapeAnswer {
   number: number;
