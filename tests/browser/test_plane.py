@@ -59,6 +59,7 @@ def test_points_placed_on_a_photograph_and_read_become_a_tilt(page, tmp_path):
         page.get_by_role("button", name="Another photograph").click()
     chooser.value.set_files(tmp_path / "framing.png")
     page.get_by_role("button", name="Place points").click()
+    expect(page.get_by_role("button", name="Done placing")).to_be_visible()
     frame = page.get_by_role("group", name=re.compile("The frame as the camera sees it"))
     box = frame.bounding_box()
     marks = [("near", 0.2, 0.8, "40 40.2"), ("side", 0.8, 0.8, "40.1"), ("far", 0.5, 0.2, "80")]

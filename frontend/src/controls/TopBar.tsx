@@ -79,18 +79,10 @@ export function Mark() {
 }
 
 /** The bar on every screen: home, the name of what is open, and what is chosen for this browser. */
-export function TopBar({
-  title,
-  demo,
-  children,
-}: {
-  title?: ReactNode;
-  demo?: boolean;
-  children?: ReactNode;
-}) {
+export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
   return (
     <Bar>
-      <AllPlaces demo={demo ?? false} />
+      <AllPlaces />
       <Title>{title}</Title>
       <Right>
         {children}
@@ -100,11 +92,11 @@ export function TopBar({
   );
 }
 
-const AllPlaces = memo(function AllPlaces({ demo }: { demo: boolean }) {
+const AllPlaces = memo(function AllPlaces() {
   return (
     <Places aria-label="Places">
       <Home href="/">
-        <Mark /> Just Plane{demo ? " demo" : ""}
+        <Mark /> Just Plane
       </Home>
       <Place href="/">Shots</Place>
       <Place href="/kit">Kit</Place>

@@ -17,14 +17,18 @@ const Box = styled.aside`
   }
 `;
 
-/** What was written for next time, where a shot like this is planned. */
-export function Reminders({ shotId }: { shotId: string }) {
-  const told = useQuery({
+/** What was written for next time, of shots like this one. */
+export function useReminders(shotId: string) {
+  return useQuery({
     queryKey: ["reminders", shotId],
     queryFn: () =>
       dataOf(api.GET("/api/shots/{shot_id}/reminders", { params: { path: { shot_id: shotId } } })),
   });
-  const lines = told.data?.reminders ?? [];
+}
+
+/** The same, where a shot is planned. */
+export function Reminders({ shotId }: { shotId: string }) {
+  const lines = useReminders(shotId).data?.reminders ?? [];
   if (!lines.length) return null;
   return (
     <Box aria-label="From the notebook">

@@ -64,7 +64,7 @@ export const Foot = memo(function Foot({ plan, before, way, ...next }: FootProps
           <span>Working it out…</span>
         )}
       </Sentence>
-      <Next way={way?.frames ? way.id : null} {...next} />
+      {plan || next.comparing ? <Next way={way?.frames ? way.id : null} {...next} /> : null}
     </Bar>
   );
 });

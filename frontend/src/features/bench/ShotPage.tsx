@@ -16,6 +16,7 @@ import { KeepingBar } from "./KeepingBar";
 import { Tape } from "./Tape";
 import { tapeAnswers } from "./tapeAnswers";
 import { TopBar } from "../../controls/TopBar";
+import { useReminders } from "../../shot/Reminders";
 import { useCalm } from "../../shot/useCalm";
 import { usePlan } from "../../shot/usePlan";
 import { useLog } from "../../shot/useLog";
@@ -178,7 +179,12 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
           <span />
         )}
         <Columns>
-          <CalmPanel bench={bench} station={station} shotId={kept.id} />
+          <CalmPanel
+            bench={bench}
+            station={station}
+            shotId={kept.id}
+            mayCome={planned.reachable && !refused.length}
+          />
           {comparing ? (
             <Compare shotId={kept.id} onBack={() => setComparing(false)} />
           ) : (
@@ -253,20 +259,24 @@ interface CalmPanelProps {
   bench: OnTheBench;
   station: StationId;
   shotId: string;
+  /** A plan that is not there yet is being worked out. */
+  mayCome: boolean;
 }
 
 /**
- * The station's panel. While something is dragged the drawing comes first; the panel's many fields follow a little
+ * The station's panel, with its first answers: they would push its fields down while one is pressed. While something is dragged the drawing comes first; the panel's many fields follow a little
  * behind. Another point taken hold of shows at once: what is typed next is meant for it.
  */
-function CalmPanel({ bench, station, shotId }: CalmPanelProps) {
+function CalmPanel({ bench, station, shotId, mayCome }: CalmPanelProps) {
   const behind = useCalm(bench, PANEL_MS, DRAGGED_PANEL_MS);
   const calm = behind.point === bench.point ? behind : bench;
+  const reminders = useReminders(shotId);
+  const coming = (mayCome && !calm.plan) || (station === "subject" && reminders.isPending);
   const panel = useMemo(() => <StationPanel station={station} shotId={shotId} />, [station, shotId]);
   return (
     <BenchContext value={calm}>
       <Panel key={station} aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>
-        {panel}
+        {coming ? null : panel}
       </Panel>
     </BenchContext>
   );

@@ -12,6 +12,7 @@ const ALIKE = 0.02;
 
 const Said = styled.span`
   flex: 1 1 100%;
+  order: 1;
   text-align: right;
   color: ${({ theme }) => theme.trouble};
 `;

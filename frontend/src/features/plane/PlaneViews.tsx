@@ -91,6 +91,8 @@ const Beneath = memo(function Beneath({ side, ring, hasMap, placing, onPlacing }
           ? " Bold: in focus; thin: the blur allowed; dashed: three times that. Between points it is a guess."
           : ""}
       </p>
+      <Photograph />
+      {/* Last, so that it stays where it is while a photograph is read and the buttons before it change. */}
       <Button
         data-weight={placing ? "main" : undefined}
         aria-pressed={placing}
@@ -98,7 +100,6 @@ const Beneath = memo(function Beneath({ side, ring, hasMap, placing, onPlacing }
       >
         {placing ? "Done placing" : "Place points"}
       </Button>
-      <Photograph />
     </Under>
   );
 });

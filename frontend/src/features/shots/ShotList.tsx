@@ -131,7 +131,7 @@ export function ShotList() {
   const lines = (list.data?.pages ?? []).flatMap((page) => page.shots);
   return (
     <>
-      <TopBar demo={alive.data?.demo ?? false} />
+      <TopBar title={alive.data?.demo ? "Demo" : undefined} />
       <Page>
         <Head>
           <h1>{removed === "no" ? "Shots" : "Shots put away"}</h1>

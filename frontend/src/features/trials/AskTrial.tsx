@@ -70,6 +70,7 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
     else setProblems(asked);
   };
   const kind = KINDS.find((each) => each.id === typed.kind) ?? null;
+  if (useKit().isPending) return <Form />;
   return (
     <Form
       onSubmit={(event) => {

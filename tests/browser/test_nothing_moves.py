@@ -1,0 +1,77 @@
+"""Nothing moves away from under a hand that is about to press it: while a page comes in, and while it waits."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from browser.test_plane import open_tray, photograph
+
+MOST = 0.0015
+"""Of the browser's own measure of what moved and how far. A panel that its first answer pushes down is 0.01 to 0.1,
+letters that come late 0.0003 to 0.003, a handle that comes into the drawing with the plan 0.0008."""
+HELD_BACK_MS = 150
+WATCH = """
+window.moved = [];
+new PerformanceObserver((list) => {
+  for (const entry of list.getEntries())
+    window.moved.push([entry.value, (entry.sources ?? []).map((one) => one.node?.textContent?.slice(0, 40))]);
+}).observe({ type: "layout-shift", buffered: true });
+"""
+
+
+def hold_back(route):
+    """Every answer a little late, as on a slow machine: what is drawn before it has time to be seen, and aimed at."""
+    route.request.frame.page.wait_for_timeout(HELD_BACK_MS)
+    route.continue_()
+
+
+PLACES = {
+    "": "Bonbon tray",
+    "kit": "100 mm macro",
+    "trials": "Of which piece of the kit",
+    "notebook": "Bonbon",
+    "practice": "Tilt and turn",
+}
+
+
+def moved(page):
+    return page.evaluate("window.moved")
+
+
+@pytest.mark.parametrize("place", PLACES)
+def test_a_place_comes_in_where_it_stays(context, open_page, still_server, place):
+    context.add_init_script(WATCH)
+    context.route("**/api/**", hold_back)
+    page = open_page(still_server.address + place)
+    expect(page.get_by_text(PLACES[place]).first).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    assert sum(value for value, _ in moved(page)) <= MOST, moved(page)
+
+
+@pytest.mark.parametrize("name", ["Subject", "Reach", "Aperture", "Plane", "Stack", "Light"])
+def test_a_station_comes_in_where_it_stays(context, open_page, still_server, name):
+    page = open_page(still_server.address)
+    page.get_by_role("link", name=re.compile("Bonbon")).click()
+    page.wait_for_url("**/shots/**")
+    shot = re.search(r"shots/\w+", page.url).group()
+    context.add_init_script(WATCH)
+    context.route("**/api/**", hold_back)
+    page = open_page(f"{still_server.address}{shot}/{name.lower()}")
+    expect(page.locator("footer")).to_contain_text("Tilt 8.2°")
+    expect(page.get_by_role("region", name=name)).not_to_be_empty()
+    page.wait_for_load_state("networkidle")
+    assert sum(value for value, _ in moved(page)) <= MOST, moved(page)
+
+
+def test_the_button_for_points_stays_while_a_photograph_is_read(page, tmp_path):
+    open_tray(page)
+    button = page.get_by_role("button", name="Place points")
+    before = button.bounding_box()
+    page.route("**/api/photographs", lambda route: None)  # never answered
+    (tmp_path / "framing.png").write_bytes(photograph())
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Another photograph").click()
+    chooser.value.set_files(tmp_path / "framing.png")
+    expect(page.get_by_role("button", name="Reading…")).to_be_visible()
+    assert button.bounding_box() == before
