@@ -64,6 +64,19 @@ def test_a_station_comes_in_where_it_stays(context, open_page, still_server, nam
     assert sum(value for value, _ in moved(page)) <= MOST, moved(page)
 
 
+def test_a_panel_does_not_wait_for_what_fails(context, open_page, still_server, complaints):
+    context.route("**/reminders", lambda route: route.abort())
+    page = open_page(still_server.address)
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    depth = page.get_by_role("textbox", name="Depth", exact=True)
+    expect(depth).to_have_value("34")
+    depth.focus()
+    page.get_by_role("link", name=re.compile("Subject")).hover()
+    page.evaluate("document.dispatchEvent(new Event('visibilitychange'))")  # and it is asked for anew
+    expect(depth).to_be_focused()
+    complaints.clear()
+
+
 def test_the_button_for_points_stays_while_a_photograph_is_read(page, tmp_path):
     open_tray(page)
     button = page.get_by_role("button", name="Place points")

@@ -272,11 +272,13 @@ function CalmPanel({ bench, station, shotId, mayCome }: CalmPanelProps) {
   const calm = behind.point === bench.point ? behind : bench;
   const reminders = useReminders(shotId);
   const coming = (mayCome && !calm.plan) || (station === "subject" && reminders.isPending);
+  const [shown, setShown] = useState(false);
+  if (!coming && !shown) setShown(true); // and never taken away again: what is asked anew is pending, too
   const panel = useMemo(() => <StationPanel station={station} shotId={shotId} />, [station, shotId]);
   return (
     <BenchContext value={calm}>
       <Panel key={station} aria-label={STATIONS.find((each) => each.id === station)?.title ?? ""}>
-        {coming ? null : panel}
+        {shown ? panel : null}
       </Panel>
     </BenchContext>
   );

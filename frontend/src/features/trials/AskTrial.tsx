@@ -70,7 +70,8 @@ export function AskTrial({ held }: { held: TrialsHeld }) {
     else setProblems(asked);
   };
   const kind = KINDS.find((each) => each.id === typed.kind) ?? null;
-  if (useKit().isPending) return <Form />;
+  const kit = useKit();
+  if (kit.isPending && kit.errorUpdateCount === 0) return <Form />;
   return (
     <Form
       onSubmit={(event) => {
