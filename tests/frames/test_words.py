@@ -45,6 +45,14 @@ def said(found, *, covered, places=AT):
             WORD,
         ),
         (
+            Found("taken_again", 1, 5.0, "frames", before=0, frames=(1, 2, 3, 4, 5)),
+            True,
+            "b.jpg to f.jpg, 5 frames, show again what a.jpg and those beside it show: it was taken twice.",
+            "The longer take is judged, of two as long the later; these are left out. "
+            "To have these judged, put them into a folder of their own.",
+            WORD,
+        ),
+        (
             Found("duplicate", 2, 0.2, "steps", before=1),
             True,
             "c.jpg stands where b.jpg stood: the rail was not moved between them.",

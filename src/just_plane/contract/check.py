@@ -13,6 +13,7 @@ Code = Literal[
     "foreign_frame",
     "registration_failed",
     "duplicate",
+    "taken_again",
     "wrong_order",
     "skipped_step",
     "bump",

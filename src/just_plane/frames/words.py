@@ -87,12 +87,25 @@ def _duplicate(found, name, before, at, covered, names):
     )
 
 
+def _retaken(found, name, before, at, covered, names):
+    return (
+        f"{_several(found.frames, names)} show again what {before} and those beside it show: it was taken twice.",
+        "The longer take is judged, of two as long the later; these are left out. "
+        "To have these judged, put them into a folder of their own.",
+        WORD,
+    )
+
+
 def _order(found, name, before, at, covered, names):
-    first, last, count = min(found.frames), max(found.frames), len(found.frames)
-    which = ", ".join(names[frame] for frame in found.frames[:4]) + (" and more" if count > 4 else "")
-    if count > 4 and last - first == count - 1:
-        which = f"{names[first]} to {names[last]}, {count} frames,"
+    which = _several(found.frames, names)
     return f"{which} are not in the order of focus.", "They are merged in the order found.", WORD
+
+
+def _several(frames, names):
+    first, last, count = min(frames), max(frames), len(frames)
+    if count > 4 and last - first == count - 1:
+        return f"{names[first]} to {names[last]}, {count} frames,"
+    return ", ".join(names[frame] for frame in frames[:4]) + (" and more" if count > 4 else "")
 
 
 def _skipped(found, name, before, at, covered, names):
@@ -172,6 +185,7 @@ _SENTENCES = {
     "foreign_frame": _foreign,
     "registration_failed": _failed,
     "duplicate": _duplicate,
+    "taken_again": _retaken,
     "wrong_order": _order,
     "skipped_step": _skipped,
     "bump": _bump,

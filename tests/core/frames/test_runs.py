@@ -5,7 +5,6 @@ import numpy as np
 import pytest
 
 from core.frames.test_later import COUNT, PLAN, mended
-from just_plane.core.frames.check.checked import check_stack
 from just_plane.core.frames.check.coverage import gaps
 from just_plane.core.frames.check.runs import bridge_runs, join_runs
 from just_plane.core.frames.check.series import Follower
@@ -111,16 +110,3 @@ def test_blurred_frames_at_an_end_are_of_the_stack_and_frames_of_another_subject
     assert main == [2, 3, 4, 5, 6, *range(8, COUNT)]
     assert bridge_runs(follower, pictures.__getitem__, main) == [0, 1, *main]
     assert {frame for run in follower.runs() for frame in run if len(run) == 1} == {7}
-
-
-@pytest.mark.parametrize("kind", ["dome", "hairs"])
-def test_a_stack_that_was_taken_again_into_the_same_folder_does_not_go_on_where_the_first_ended(kind):
-    first, again = (stack_of(kind, 4, jpeg=jpeg, count=COUNT).frames for jpeg in (True, False))
-    pictures = [grey(frame) for frame in (*first, *again)]
-    follower = Follower(pictures[0].shape, PLAN, 1)
-    for frame, picture in enumerate(pictures):
-        follower.add(frame, picture)
-    checked = check_stack(follower, pictures.__getitem__, {})
-    assert checked.order == list(range(COUNT))
-    (said,) = checked.findings
-    assert (said.code, said.frames) == ("registration_failed", tuple(range(COUNT, 2 * COUNT)))

@@ -4,6 +4,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from just_plane.core.frames.check.again import taken_again
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.later import place_later_frames
@@ -141,12 +142,15 @@ class _Stack(NamedTuple):
 
 def _gathered(follower, load, same_files, missing):
     """The stack, and what is said of its members, their order and their light."""
+    again = taken_again(follower, load, same_files)
+    needless = dict.fromkeys([frame for take in again for frame in take.frames], "taken_again")
+    follower.set_aside(needless)
     main, moved_runs = join_runs(follower, load, follower.main_run())
     main, later = place_later_frames(follower, load, main)
     main = bridge_runs(follower, load, main)
     repeated, twice = copies(same_files, main)
     left_out, said = outsiders(follower, main, missing, repeated)
-    said, left_out = said + twice, left_out | repeated
+    said, left_out = again + said + twice, left_out | repeated | needless
     main = near_first(follower, main)
     order = [frame for frame in main if frame not in left_out]
     if len(order) < FEWEST:

@@ -149,13 +149,13 @@ def pair_findings(pairs, order, steps, times, across, blind=()):
     said = []
     aside = np.stack([against_beside(axis) for axis in pairs.shift.T], axis=-1)
     shift = np.hypot(*aside.T)
-    limit = max(BUMP_PX, BUMP_TIMES * float(np.nanmedian(shift)))
+    limit = max(BUMP_PX, BUMP_TIMES * _usual(shift))
     creeps = _creeps(aside, limit)
     turn = np.degrees(against_beside(pairs.turn))
-    turn_limit = max(TURN_DEG, np.degrees(TURN_PX / (across / 2)), BUMP_TIMES * float(np.nanmedian(np.abs(turn))))
+    turn_limit = max(TURN_DEG, np.degrees(TURN_PX / (across / 2)), BUMP_TIMES * _usual(np.abs(turn)))
     usual = max(float(np.median(pairs.likeness)), 0.1)
     likeness = against_beside(pairs.likeness) / usual
-    spread = float(np.nanmedian(np.abs(likeness)))
+    spread = _usual(np.abs(likeness))
     sure = min(UNMISTAKABLE, -OUTSTANDING * spread) if usual > CLEAR else -np.inf
     for p in range(len(order) - 1):
         pair = {"frame": order[p + 1], "before": order[p]}
@@ -193,6 +193,12 @@ def _stretched(found, pair):
     """How much longer than planned the steps beside a pair are found, at least 1: toward an end all of them may be."""
     around = beside(found, pair)
     return max(float(np.median(around)), 1.0) if len(around) else 1.0
+
+
+def _usual(values):
+    """Median of what is known; 0 where nothing is, as where no frame was taken after the one before it."""
+    known = values[np.isfinite(values)]
+    return float(np.median(known)) if len(known) else 0.0
 
 
 def _creeps(aside, limit):

@@ -29,7 +29,7 @@ def place_later_frames(follower, load, main):
     (list of int, list of int)   The run with them beside the frames that they fit; those that were taken in.
     """
     order, taken = list(main), list[int]()
-    strays = [frame for frame in sorted(follower.frames) if frame not in main]
+    strays = sorted(frame for run in follower.runs() for frame in run if frame not in main)
     if len(strays) > MOST:
         return order, taken
     for frame in strays:

@@ -47,6 +47,9 @@ NOT_LAID = ("registration_failed",)
 STOOD = (*NOT_LAID, "unreadable")
 """Reasons for which a frame that is left out was one of the stack all the same."""
 
+REPEATED = ("duplicate", "taken_again")
+"""Those that were left out since another shows the same."""
+
 
 def in_front(order, left_out, reasons):
     """How many frames were left out that stand on the near side of the order: given just before its first.
@@ -99,8 +102,8 @@ def places_of(order, steps, said, spans, around, first=0):
 
 
 def _across(step, reasons):
-    """Steps across frames that were left out: a copy need not stand for one, a foreign frame most likely does."""
+    """Steps across frames that were left out: what repeats another need stand for none, a foreign frame likely does."""
     most = 1 + len(reasons)
     if np.isfinite(step):
         return float(np.clip(round(step), 1, most))
-    return float(1 + sum(reason != "duplicate" for reason in reasons))
+    return float(1 + sum(reason not in REPEATED for reason in reasons))

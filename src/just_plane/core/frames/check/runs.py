@@ -4,13 +4,7 @@ As they come, frames are laid on the last ones only; where a stack was cut in tw
 its last frame shows nothing that the first of the other half does. Halves are laid on each other where they meet.
 """
 
-from itertools import pairwise
-from typing import NamedTuple
-
-import cv2
-import numpy as np
-
-from just_plane.core.frames.check.order import distances, found_order
+from just_plane.core.frames.check.unlike import unlike_of
 
 MOST = 6
 """Runs that are tried; a folder of more is none of pieces."""
@@ -37,7 +31,7 @@ def join_runs(follower, load, main):
     runs = [run for run in follower.runs() if len(run) > 1 and run != main]
     if not runs or len(runs) > MOST:
         return list(main), []
-    unlike = _unlike(follower, [main, *runs])
+    unlike = unlike_of(follower, [frame for run in (main, *runs) for frame in run])
     order, *runs = (unlike.in_order(run) for run in (main, *runs))
     left = len(runs) + 1
     while len(runs) < left:  # what one run has brought, another may go on from
@@ -67,7 +61,7 @@ def bridge_runs(follower, load, main):
     runs = [run for run in follower.runs() if not {*run} & {*main}]
     if not runs or len(runs) > MOST:
         return order
-    unlike = _unlike(follower, [order, *runs])
+    unlike = unlike_of(follower, [frame for run in (order, *runs) for frame in run])
     left = len(runs) + 1
     while len(runs) < left:
         left = len(runs)
@@ -89,89 +83,6 @@ def _bridged(follower, load, run, order, unlike):
             order[at:at] = run
             return True
     return False
-
-
-class Unlike(NamedTuple):
-    """How unlike frames are in what is sharp where, by their own tiles: before they are laid on each other."""
-
-    numbers: list
-    between: np.ndarray
-    """(K, K), as from :func:`distances`."""
-
-    def of(self, first, second):
-        """Of two frames.
-
-        Parameters
-        ----------
-        first, second : int
-
-        Returns
-        -------
-        float
-        """
-        return self.between[self.numbers.index(first), self.numbers.index(second)]
-
-    def likest(self, frame, others):
-        """The one of others that a frame is likest to.
-
-        Parameters
-        ----------
-        frame : int
-        others : list of int
-
-        Returns
-        -------
-        int
-        """
-        return min(others, key=lambda other: self.of(frame, other))
-
-    def places_off(self, frame, beside, order):
-        """How far in an order the frame that one is likest to is from the one that it would stand beside.
-
-        Parameters
-        ----------
-        frame, beside : int
-        order : list of int
-
-        Returns
-        -------
-        int
-        """
-        return abs(order.index(self.likest(frame, order)) - order.index(beside))
-
-    def along(self, order):
-        """Sum over all neighbours.
-
-        Parameters
-        ----------
-        order : list of int
-
-        Returns
-        -------
-        float
-        """
-        return sum(self.of(*pair) for pair in pairwise(order))
-
-    def in_order(self, run):
-        """The frames of a run in the order of focus, near the given one.
-
-        Parameters
-        ----------
-        run : list of int
-
-        Returns
-        -------
-        list of int
-        """
-        places = [self.numbers.index(frame) for frame in run]
-        return [run[k] for k in found_order(self.between[np.ix_(places, places)])]
-
-
-def _unlike(follower, runs):
-    numbers = [frame for run in runs for frame in run]
-    seen = (follower.frames[frame].measured.energy for frame in numbers)
-    tiles = [np.stack([cv2.blur(band, (3, 3)) for band in energy]) for energy in seen]
-    return Unlike(numbers, distances(np.stack(tiles).reshape(len(numbers), len(tiles[0]), -1)))
 
 
 def _joined(follower, load, run, order, unlike):

@@ -112,6 +112,7 @@ class Follower:
         self.grid = grid_for(width, height, self.circle_px, facts.step_blur_px(reduction))
         self.frames = {}
         self.shape = shape
+        self._aside = set()
         self._last = {}
         self._glances = {}
 
@@ -213,6 +214,20 @@ class Follower:
             followed = self._laid_on(before, grey_before, this, grey_this, known)
         return followed
 
+    def laid(self, before, grey_before, this, grey_this):
+        """How a frame lies on one that it does not follow; nothing is kept of it.
+
+        Parameters
+        ----------
+        before, this : int                              Their numbers.
+        grey_before, grey_this : (H, W) float32 array   Their pictures.
+
+        Returns
+        -------
+        Laid                                            Without a similarity where it does not fit.
+        """
+        return self._laid_on(before, grey_before, this, grey_this).laid
+
     def lay_on(self, before, grey_before, this, grey_this, *, with_its_run=False, coarsely=False):
         """Lay a frame on one that it does not follow; where it fits, it belongs to the run of that one.
 
@@ -257,16 +272,26 @@ class Follower:
         pair = paired(first, second, other.measured, known, self.grid, laid, coarsely=coarsely)
         return Followed(known, other.run, before, pair.laid, pair.light_ev, pair.moved)
 
+    def set_aside(self, frames):
+        """Do without frames: they are of no run any more.
+
+        Parameters
+        ----------
+        frames : iterable of int
+        """
+        self._aside |= {*frames}
+
     def runs(self):
         """Frames that lie on each other.
 
         Returns
         -------
-        list of list of int   In the order they came, each and all.
+        list of list of int   In the order they came, each and all but those set aside.
         """
         runs: dict = {}
         for index, followed in sorted(self.frames.items()):
-            runs.setdefault(followed.run, []).append(index)
+            if index not in self._aside:
+                runs.setdefault(followed.run, []).append(index)
         return list(runs.values())
 
     def main_run(self):
