@@ -31,7 +31,7 @@ def said(found, *, covered, places=AT):
             PICTURE,
         ),
         (
-            Found("duplicate", 2, 0.0, "steps", before=1),
+            Found("duplicate", 2, 0.0, "steps", before=1, frames=(2,)),
             True,
             "c.jpg is the same picture as b.jpg.",
             "It is left out, and nothing is missing.",
@@ -53,7 +53,7 @@ def said(found, *, covered, places=AT):
             WORD,
         ),
         (
-            Found("duplicate", 2, 0.2, "steps", before=1),
+            Found("duplicate", 2, 0.0, "steps", before=1),
             True,
             "c.jpg stands where b.jpg stood: the rail was not moved between them.",
             "Nothing is missing because of it.",

@@ -1,4 +1,5 @@
 import { useLayoutEffect, useState } from "react";
+import { flushSync } from "react-dom";
 
 /** Size of an element in CSS pixels, followed as it changes, and as another element takes its place. */
 export function useSize<T extends Element>() {
@@ -14,7 +15,8 @@ export function useSize<T extends Element>() {
           : { width: box.width, height: box.height },
       );
     };
-    const observer = new ResizeObserver(measure);
+    // Drawn before it is shown: else what stands in it is seen at its old size for a moment.
+    const observer = new ResizeObserver(() => flushSync(measure));
     observer.observe(element);
     measure();
     return () => observer.disconnect();

@@ -14,8 +14,8 @@ from just_plane.frames.sensor import places_of, shown
 from just_plane.frames.verdict import steps_untold, verdict
 from just_plane.frames.words import at_places, spoken
 
-CAN_BE_PUT_BACK = ("shake", "dead_flash", "duplicate")
-"""Reasons for which a frame is left out that one may see otherwise; the others could not be laid on the rest."""
+CAN_BE_PUT_BACK = ("shake", "dead_flash")
+"""Reasons for which a frame is left out that one may see otherwise; others were not laid on the rest, or repeat it."""
 OPEN_END = 0.03
 """Share of the places that are sharper still past the last frame, from which that is said."""
 

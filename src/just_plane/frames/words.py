@@ -70,14 +70,14 @@ def _failed(found, name, before, at, covered, names):
 
 
 def _duplicate(found, name, before, at, covered, names):
-    if found.frames:
+    if len(found.frames) > 1:
         return (
             f"{name} and {len(found.frames) - 1} more are copies of frames that are here already, "
             f"{name} of {before}: the same pictures again.",
             "They are left out, and nothing is lost by it.",
             WORD,
         )
-    if found.amount == 0 and found.unit == "steps":
+    if found.frames:
         remedy, cost = _instead(covered)
         return f"{name} is the same picture as {before}.", remedy, cost
     return (

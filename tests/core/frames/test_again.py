@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from core.frames.test_later import COUNT, PLAN
-from just_plane.core.frames.check.again import taken_again
+from just_plane.core.frames.check.again import set_repeats_aside
 from just_plane.core.frames.check.checked import check_stack
 from just_plane.core.frames.check.coverage import gaps
 from just_plane.core.frames.check.series import Follower
@@ -32,7 +32,10 @@ def second_take(kind, knock=(0.0, 0.0, 0.0)):
     turn = cv2.getRotationMatrix2D((width / 2, height / 2), degrees, 1)
     turn[:, 2] += (right, down)
     frames = [grey(frame) for frame in taken.frames]
-    return frames if knock == (0.0, 0.0, 0.0) else [cv2.warpAffine(frame, turn, (width, height)) for frame in frames]
+    if knock == (0.0, 0.0, 0.0):
+        return frames
+    beside = {"flags": cv2.INTER_CUBIC, "borderMode": cv2.BORDER_REFLECT}  # what comes into the view is of its kind
+    return [cv2.warpAffine(frame, turn, (width, height), **beside) for frame in frames]
 
 
 def checked(pictures, facts=PLAN):
@@ -143,6 +146,23 @@ def test_copies_are_left_to_be_said_as_copies():
     follower = Follower(pictures[0].shape, PLAN, 1)
     for frame, picture in enumerate(pictures + pictures[:6]):
         follower.add(frame, picture)
-    again = taken_again(follower, [*pictures, *pictures].__getitem__, {15 + place: place for place in range(6)})
+    again = set_repeats_aside(follower, [*pictures, *pictures].__getitem__, {15 + place: place for place in range(6)})
     assert again == []
     assert np.isfinite(follower.between(0, 14)).all()
+
+
+def test_a_take_that_was_laid_on_the_next_row_of_things_all_alike_is_laid_anew():
+    one, other = first_take("dome"), second_take("dome")
+    pictures = one[:9] + other[7:]
+    sound, astray = (Follower(pictures[0].shape, PLAN, 1) for _ in range(2))
+    for follower in (sound, astray):
+        for frame, picture in enumerate(pictures):
+            follower.add(frame, picture)
+    laid = astray.frames[9].laid
+    astray.frames[9] = astray.frames[9]._replace(
+        laid=laid._replace(similarity=np.add(laid.similarity, [[0, 0, 40], [0, 0, 0]]))
+    )
+    right, found = (check_stack(follower, pictures.__getitem__, {}) for follower in (sound, astray))
+    assert found.order == right.order == [*range(9), *range(11, 17)]
+    for frame in right.order:
+        assert found.to_reference[frame] == pytest.approx(right.to_reference[frame], abs=0.3)

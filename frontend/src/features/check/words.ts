@@ -15,7 +15,7 @@ export const METHOD_HINTS: Record<ProofMethod, string> = {
 };
 
 /** Reasons for which a frame is left out that one may see otherwise. */
-export const WHY_LEFT_OUT: readonly string[] = ["shake", "dead_flash", "duplicate"];
+export const WHY_LEFT_OUT: readonly string[] = ["shake", "dead_flash"];
 
 /** A finding as a kind of mark: what costs the picture is broken through, a word is thin. */
 export const weightOf = (finding: FindingReport) =>

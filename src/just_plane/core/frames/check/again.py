@@ -12,7 +12,7 @@ from just_plane.core.frames.check.findings import DEAD_EV, Found
 from just_plane.core.frames.check.order import distances
 from just_plane.core.frames.check.similarity import IDENTITY, chained, moved
 from just_plane.core.frames.check.tiles import CURVE, sampled
-from just_plane.core.frames.check.unlike import Unlike, unlike_of
+from just_plane.core.frames.check.unlike import unlike_of
 
 FEWEST = 2
 """Frames of a take; a single one is a frame taken twice."""
@@ -26,19 +26,21 @@ SAME_PLACES = 0.35
 """How unlike a take is to the other, over how unlike neighbours of that are: from the same places, half of it."""
 TOO_MANY = 2
 """Frames over those planned; without a plan, or with fewer, others may have been taken between the first."""
+NEAR = 1.25
+"""The same of one frame; one that is two steps past an end of the other is more unlike to it."""
 ANOTHER = 0.5
 """The same of one frame, over the others of its take: one of the two is dark, or of a depth that the other lacks."""
 SHARPER = 1.08
 """Times its counterpart's energy: it was taken to mend that one."""
 
 
-def taken_again(follower, load, known=()):
-    """Find the takes of a folder that repeat another: of two the shorter, of two as long the earlier.
+def set_repeats_aside(follower, load, known=()):
+    """Set aside the takes of a folder that repeat another: of two the shorter, of two as long the earlier.
 
     Parameters
     ----------
-    follower : Follower          Holds every frame that could be read.
-    load : function              Number of a frame to its (H, W) float32 picture, for runs that are laid on each other.
+    follower : Follower          Holds every frame that could be read; those that repeat others are set aside in it.
+    load : function              Number of a frame to its (H, W) float32 picture, for frames that are laid on others.
     known : collection of int    Frames that are left out for a reason of their own.
 
     Returns
@@ -49,20 +51,34 @@ def taken_again(follower, load, known=()):
     runs = sorted((run for run in runs if len(run) >= FEWEST), key=len, reverse=True)
     if follower.facts.kind == "hand" or not 0 < len(runs) <= MOST:  # a hand goes to and fro
         return []
-    runs, energies = _laid_together(follower, load, runs)
-    unlike = Unlike({frame: row for row, frame in enumerate(energies)}, distances(np.stack([*energies.values()])))
+    as_they_lie = unlike_of(follower, [frame for run in runs for frame in run])
+    runs, energies = _laid_together(follower, load, runs, as_they_lie)
+    unlike = as_they_lie.or_less(energies, distances(np.stack([*energies.values()])))
     takes = [take for run in runs for take in _takes(run, unlike)]
     main = max(takes, key=lambda take: (len(take), take[0]))
     planned = follower.facts.frames
     too_many = planned is not None and sum(map(len, takes)) > planned + TOO_MANY
     repeats = [_against(take, main, unlike) for take in sorted(takes) if take is not main]
     said = [_said(one, main, follower, energies) for one in repeats if _is_again(one, too_many)]
+    aside = {frame for one in said for frame in one.frames}
+    follower.set_aside(aside)
+    _relay(follower, load, [frame for frame in energies if frame not in aside], unlike)
     return [one for one in said if one.frames]
 
 
-def _laid_together(follower, load, runs):
+def _relay(follower, load, frames, unlike):
+    """Lay frames that were laid on one set aside on another: the first of a take hardly fits the last of the other,
+    and in rows of things that are all alike it may be laid on the next row."""
+    for this in sorted(frames):
+        known = follower.frames
+        earlier = [frame for frame in frames if frame < this and known[frame].run == known[this].run]
+        if earlier and known[this].before not in (None, *frames):
+            before = unlike.likest(this, earlier)
+            follower.lay_on(before, load(before), this, load(this))
+
+
+def _laid_together(follower, load, runs, as_they_lie):
     """The runs that lie on the first one, and the energies of all their frames by the same tiles."""
-    as_they_lie = unlike_of(follower, [frame for run in runs for frame in run])
     kept: list = []
     energies: dict = {}
     for run in runs:
@@ -108,20 +124,19 @@ class _Repeat(NamedTuple):
 
 
 def _against(take, main, unlike):
-    """What of a take lies within the judged one; where it goes on past an end of that, all are likest to that end."""
-    places = [main.index(unlike.likest(frame, main)) for frame in take]
-    past = [at in (0, len(main) - 1) for at in places]
-    first = next((k for k in range(1, len(take)) if places[k] != places[0]), 1) - 1 if past[0] else 0
-    last = (
-        next((k for k in range(len(take) - 2, -1, -1) if places[k] != places[-1]), -1) + 1
-        if past[-1]
-        else len(take) - 1
-    )
-    within = slice(first, last + 1)
+    """What of a take lies within the judged one: from the first to the last frame that is near to one of that."""
+    places = np.array([main.index(unlike.likest(frame, main)) for frame in take])
     steps = np.array([unlike.of(main[at], main[at - 1 if at else 1]) for at in places])
     steps = np.maximum(np.minimum(steps, np.median(steps)), 1e-9)  # a dark frame is unlike its neighbours, too
     apart = np.array([unlike.of(frame, main[at]) for frame, at in zip(take, places, strict=True)]) / steps
-    return _Repeat(take[within], np.array(places[within]), apart[within])
+    near = np.flatnonzero(apart <= NEAR)
+    first, last = (near[0], near[-1]) if len(near) else (0, -1)
+    # The next one past an end of the judged take is near to that, too.
+    while first < last and places[first] == places[first + 1] and apart[first] > apart[first + 1]:
+        first += 1
+    while first < last and places[last] == places[last - 1] and apart[last] > apart[last - 1]:
+        last -= 1
+    return _Repeat(take[first : last + 1], places[first : last + 1], apart[first : last + 1])
 
 
 def _is_again(repeat, too_many):

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from just_plane.core.frames.check.again import taken_again
+from just_plane.core.frames.check.again import set_repeats_aside
 from just_plane.core.frames.check.findings import Found, dark_frames, light_findings, pair_findings
 from just_plane.core.frames.check.focus_fit import FocusFit, fit_focus, found_steps
 from just_plane.core.frames.check.later import place_later_frames
@@ -142,9 +142,8 @@ class _Stack(NamedTuple):
 
 def _gathered(follower, load, same_files, missing):
     """The stack, and what is said of its members, their order and their light."""
-    again = taken_again(follower, load, same_files)
+    again = set_repeats_aside(follower, load, same_files)
     needless = dict.fromkeys([frame for take in again for frame in take.frames], "taken_again")
-    follower.set_aside(needless)
     main, moved_runs = join_runs(follower, load, follower.main_run())
     main, later = place_later_frames(follower, load, main)
     main = bridge_runs(follower, load, main)

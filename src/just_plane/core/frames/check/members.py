@@ -57,7 +57,7 @@ def copies(same_files, main):
                           Many are said once, by the first of them.
     """
     twins = {frame: twin for frame, twin in same_files.items() if twin in main}
-    said = [Found("duplicate", frame, 0.0, "steps", before=twin) for frame, twin in twins.items()]
+    said = [Found("duplicate", frame, 0.0, "steps", before=twin, frames=(frame,)) for frame, twin in twins.items()]
     if len(said) > FEW_COPIES:
         said = [said[0]._replace(frames=tuple(twins))]
     return dict.fromkeys(twins, "duplicate"), said

@@ -30,6 +30,22 @@ class Unlike(NamedTuple):
         """
         return self.between[self.places[first], self.places[second]]
 
+    def or_less(self, frames, between):
+        """Of each two frames the less of what is known here and of what is known otherwise.
+
+        Parameters
+        ----------
+        frames : iterable of int   Some of these.
+        between : (K, K) array     How unlike they are, in the same measure.
+
+        Returns
+        -------
+        Unlike                     Of those frames.
+        """
+        rows = [self.places[frame] for frame in frames]
+        less = np.minimum(self.between[np.ix_(rows, rows)], between)
+        return Unlike({frame: row for row, frame in enumerate(frames)}, less)
+
     def likest(self, frame, others):
         """The one of others that a frame is likest to.
 
