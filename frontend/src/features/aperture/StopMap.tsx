@@ -30,9 +30,15 @@ const Figures = styled.div`
   position: relative;
 `;
 
+/** The stops share the height; a finger needs more than a pointer, and what does not fit is scrolled to. */
 const List = styled(ListBox)`
   position: relative;
+  display: grid;
+  grid-auto-rows: minmax(15px, 1fr);
   overflow: auto;
+  @media (max-width: 1100px), (pointer: coarse) {
+    grid-auto-rows: minmax(40px, 1fr);
+  }
 `;
 
 const Row = styled(ListBoxItem)`
@@ -40,7 +46,6 @@ const Row = styled(ListBoxItem)`
   display: flex;
   align-items: center;
   justify-content: space-between;
-  height: var(--row);
   padding: 0 8px;
   font: 500 12.5px ${fonts.figures};
   cursor: pointer;
@@ -72,9 +77,6 @@ const Guides = styled.svg`
   pointer-events: none;
 `;
 
-/** A finger needs more than a pointer; what does not fit is scrolled to. */
-const leastRow = () => (window.matchMedia("(max-width: 1100px), (pointer: coarse)").matches ? 40 : 15);
-
 /** Every stop of the lens on the rule's own scale: saffron where the smallest detail keeps its contrast. */
 export function StopMap({ view }: { view: Viewport }) {
   const { drawn: shot, plan, edit } = useBench();
@@ -83,7 +85,6 @@ export function StopMap({ view }: { view: Viewport }) {
   const map = useStopMap(shot, view.from, view.to).data;
   const aperture = plan?.aperture;
   if (!aperture) return null;
-  const row = Math.max(Math.floor((view.height - 18) / aperture.stops.length), leastRow());
   const effective = shot.aperture.reading === "effective";
   const threshold = shot.sharp.contrast_threshold * 100;
   return (
@@ -119,7 +120,6 @@ export function StopMap({ view }: { view: Viewport }) {
             key={each.f_number}
             id={String(each.f_number)}
             textValue={`${stop(each.f_number)}, worst contrast ${percent(Math.max(each.worst_contrast, 0))}`}
-            style={{ ["--row" as string]: `${row}px` }}
           >
             <Strip
               values={map?.contrast_percent[map.f_numbers.indexOf(each.f_number)]}
