@@ -264,8 +264,9 @@ interface CalmPanelProps {
 }
 
 /**
- * The station's panel, with its first answers: they would push its fields down while one is pressed. While something is dragged the drawing comes first; the panel's many fields follow a little
- * behind. Another point taken hold of shows at once: what is typed next is meant for it.
+ * The station's panel. It comes with its first answers: they would push its fields down while one is pressed. While
+ * something is dragged the drawing comes first; the panel's many fields follow a little behind.
+ * Another point taken hold of shows at once: what is typed next is meant for it.
  */
 function CalmPanel({ bench, station, shotId, mayCome }: CalmPanelProps) {
   const behind = useCalm(bench, PANEL_MS, DRAGGED_PANEL_MS);
