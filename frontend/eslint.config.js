@@ -1,3 +1,4 @@
+import { readdirSync } from "node:fs";
 import js from "@eslint/js";
 import hooks from "eslint-plugin-react-hooks";
 import ts from "typescript-eslint";
@@ -5,22 +6,8 @@ import ts from "typescript-eslint";
 /** The rooms of src, innermost first. A file imports from its own room and from those before it, never back up. */
 const ROOMS = ["units", "look", "api", "controls", "drawing", "shot", "gear", "features", "app"];
 
-/** Inside features each is its own room; only the bench, which puts the stations together, may use the others. */
-const FEATURES = [
-  "aperture",
-  "compare",
-  "kit",
-  "later",
-  "light",
-  "plane",
-  "reach",
-  "ruler",
-  "run",
-  "sheet",
-  "shots",
-  "stack",
-  "subject",
-];
+/** Inside features each folder is its own room; only the bench, which puts the stations together, may use the others. */
+const FEATURES = readdirSync(new URL("./src/features", import.meta.url)).filter((name) => name !== "bench");
 
 const mayNotImport = (names, folders, words) => ({
   files: folders.flatMap((folder) => [`src/${folder}/**/*.ts`, `src/${folder}/**/*.tsx`]),
