@@ -32,6 +32,8 @@ def test_the_page_s_copy_is_not_stale():
         ("/camera_on_its_side", {"kind": "yes", "default": False}),
         ("/light/meter", {"options": ["through_lens", "hand_held"]}),
         ("/name", {"kind": "words", "longest": 120}),
+        ("/on_set", {"title": "On set", "kind": "rows", "longest": 16}),
+        ("/pinned", {"longest": 4}),
     ],
 )
 def test_facts_of_a_field_are_those_of_the_contract(pointer, facts):

@@ -3,12 +3,13 @@ import written from "./fields.json";
 
 export interface FieldFacts {
   title: string;
-  kind: "length" | "time" | "fNumber" | "ratio" | "percent" | "count" | "plain" | "words" | "yes";
+  kind: "length" | "time" | "fNumber" | "ratio" | "percent" | "count" | "plain" | "words" | "yes" | "rows";
   /** It may be left empty (null). */
   empty?: boolean;
   default?: unknown;
   least?: number;
   most?: number;
+  /** Characters of a text, members of a list. */
   longest?: number;
   options?: readonly (string | number)[];
 }
@@ -19,6 +20,11 @@ const gear = written.gear as Record<string, Record<string, FieldFacts | undefine
 /** Facts of a field of the shot, by JSON pointer. */
 export function shotField(pointer: string): FieldFacts {
   return there(shot[pointer], pointer);
+}
+
+/** How many a list of the shot may hold, by JSON pointer. */
+export function mostOf(pointer: string): number {
+  return shotField(pointer).longest ?? Infinity;
 }
 
 /** Facts of a field of a kind of gear, by the path in the piece. */

@@ -33,15 +33,20 @@ def page_kinds() -> list[dict[str, Any]]:
 
 
 def fields_of(model: type[BaseModel], at: str = "") -> dict[str, dict[str, Any]]:
-    """Facts of the fields of a model and of models in it, by JSON pointer; lists and choices of models are left out."""
+    """Facts of the fields of a model and of models in it, by JSON pointer; choices of models are left out.
+
+    Of a list of models how many it may hold is told, not what they hold.
+    """
     found: dict[str, dict[str, Any]] = {}
     for name, field in model.model_fields.items():
         pointer = f"{at}/{name}"
         inner = [each for each in models_in(field.annotation) if each is not type(None)]
-        if inner and get_origin(_bare(field.annotation)) is not list:
+        if inner and get_origin(_bare(field.annotation)) is list:
+            found[pointer] = {"title": title_of(name, field), "kind": "rows", "longest": _bounds(field)[2]}
+        elif inner:
             if len(inner) == 1:
                 found |= fields_of(inner[0], pointer)
-        elif not inner:
+        else:
             found[pointer] = _facts(name, field)
     return found
 
@@ -82,7 +87,7 @@ def _kind(name: str, bare: Any, most: float | None) -> str:
 
 
 def _bounds(field: FieldInfo) -> tuple[float | None, float | None, int | None]:
-    """Least and most that a number may be, and the longest that a text may be; None: no such bound.
+    """Least and most that a number may be, and the longest that a text or a list may be; None: no such bound.
 
     A bound that is not itself allowed (``gt``, ``lt``) is given all the same: fields step up to it.
     """
