@@ -156,6 +156,28 @@ def test_by_keyboard_alone(page):
     saved(page)
 
 
+def test_keys_go_on_in_the_screen_that_is_come_to(page):
+    expect(page).to_have_title("Shots · Just Plane")
+    page.get_by_role("link", name=re.compile("Praline")).press("Enter")
+    expect(page.locator("main")).to_be_focused()
+    expect(page).to_have_title("Praline cross-section, hazelnut · Just Plane")
+    expect(field(page, "Depth")).to_be_visible()
+    page.keyboard.press("Tab")
+    expect(field(page, "Depth")).to_be_focused()
+    places = page.get_by_role("navigation", name="Places")
+    places.get_by_role("link", name="Kit", exact=True).press("Enter")
+    expect(page.locator("main")).to_be_focused()
+    expect(page).to_have_title("Kit · Just Plane")
+    places.get_by_role("link", name="Shots", exact=True).press("Enter")
+    expect(page).to_have_title("Shots · Just Plane")
+    expect(page.locator("main")).to_be_focused()
+    # Opened afresh, a window begins where every window begins.
+    page.reload()
+    expect(page.get_by_role("button", name="New shot")).to_be_enabled()
+    page.keyboard.press("Tab")
+    expect(places.get_by_role("link", name="Just Plane")).to_be_focused()
+
+
 def test_everything_on_the_drawing_can_be_dragged(page):
     page.get_by_role("link", name=re.compile("Praline")).click()
     expect(tape(page, "Subject")).to_contain_text("8 mm deep")

@@ -15,6 +15,7 @@ export const GlobalStyle = createGlobalStyle`
   ul, ol { list-style: none; }
   button, input, textarea { font: inherit; color: inherit; }
   a { color: inherit; }
+  main:focus { outline: none; }
   :focus-visible, [data-focus-visible] { outline: 2px solid ${({ theme }) => theme.focusRing}; outline-offset: 2px; }
   @media (prefers-reduced-motion: reduce) {
     *, *::before, *::after { animation: none !important; transition: none !important; }

@@ -2,6 +2,7 @@ import { useNavigate, useParams } from "react-router";
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
+import { mostOf } from "../../api/fields";
 import type { FieldProblem, KeptShot, Shot, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { LinkButton } from "../../controls/Button";
@@ -16,6 +17,7 @@ import { KeepingBar } from "./KeepingBar";
 import { Tape } from "./Tape";
 import { tapeAnswers } from "./tapeAnswers";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { useReminders } from "../../shot/Reminders";
 import { useCalm } from "../../shot/useCalm";
 import { usePlan } from "../../shot/usePlan";
@@ -60,7 +62,7 @@ const Message = styled.div`
   }
 `;
 
-const MOST_PINNED = 4;
+const MOST_PINNED = mostOf("/pinned");
 /** How often the panel follows: soon after a key, and while something is dragged as often as one can read it. */
 const [PANEL_MS, DRAGGED_PANEL_MS] = [120, 200];
 
@@ -249,9 +251,7 @@ function ShotTape({ bench, station, refused }: ShotTapeProps) {
 
 /** The name in the window's title, and the station kept at which the shot is opened next time. */
 function useWhereItStands(shotId: string, name: string, station: StationId) {
-  useEffect(() => {
-    document.title = `${name} · Just Plane`;
-  }, [name]);
+  useArrival(name);
   useEffect(() => keepStation(shotId, station), [shotId, station]);
 }
 

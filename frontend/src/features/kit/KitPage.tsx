@@ -1,10 +1,11 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import type { Gear, KeptKit } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Link } from "react-aria-components";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { nameOf, newKitId } from "../../gear/words";
 import { emptyGear } from "../../gear/empty";
@@ -76,9 +77,7 @@ const Empty = styled.div`
 /** The gear on the shelf. */
 export function KitPage() {
   const query = useKit();
-  useEffect(() => {
-    document.title = "Kit · Just Plane";
-  }, []);
+  useArrival("Kit", query.data ? "kit" : null);
   if (query.data) return <OpenKit opened={query.data} />;
   return (
     <>

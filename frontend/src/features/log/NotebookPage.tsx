@@ -1,9 +1,10 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import { Button, LinkButton } from "../../controls/Button";
 import { TextBox } from "../../controls/TextBox";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { useLog } from "../../shot/useLog";
 import { Beside } from "./Beside";
 import { Entry } from "./Entry";
@@ -57,9 +58,7 @@ export function NotebookPage() {
   const [words, setWords] = useState("");
   const [beside, setBeside] = useState<string[]>([]);
   const held = useLog({ words });
-  useEffect(() => {
-    document.title = "Notebook · Just Plane";
-  }, []);
+  useArrival("Notebook");
   const compare = (id: string, on: boolean) =>
     setBeside((now) => (on ? [...now, id].slice(-MOST_BESIDE) : now.filter((each) => each !== id)));
   const shown = held.entries.filter((entry) => beside.includes(entry.entry_id));

@@ -5,6 +5,7 @@ import { api, dataOf, sentenceOf } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { Section } from "../../controls/panel";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { fonts } from "../../look/theme";
 import { useHere } from "../../shot/useHere";
 
@@ -60,9 +61,7 @@ const List = styled.ul`
 /** Devices of the network: how one is let in, and who may come in now. */
 export function DevicesPage() {
   const here = useHere();
-  useEffect(() => {
-    document.title = "Devices · Just Plane";
-  }, []);
+  useArrival("Devices");
   return (
     <>
       <TopBar title="Devices" />

@@ -1,11 +1,12 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
 import { api, dataOf, Refusal, sentenceOf } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { TextBox } from "../../controls/TextBox";
 import { Mark } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 
 const Page = styled.main`
   display: grid;
@@ -42,9 +43,7 @@ export function EnterPage() {
       await navigate("/", { replace: true });
     },
   });
-  useEffect(() => {
-    document.title = "Come in · Just Plane";
-  }, []);
+  useArrival("Come in");
   const at = enter.error instanceof Refusal ? enter.error.problem.field : "";
   return (
     <Page>

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, dataOf } from "../../api/client";
 import type { DrillKind } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { DrillList } from "./DrillList";
 import { DRILLS } from "./kinds";
 import { Play } from "./Play";
@@ -39,10 +39,8 @@ export function PracticePage() {
   const begin = (kind: DrillKind) => setAddress({ drill: kind, seed: String(fresh()) });
   const beginOwn = (shot: string) => setAddress({ shot, seed: String(fresh()) });
   const told = useQuery({ queryKey: ["practice"], queryFn: () => dataOf(api.GET("/api/practice/results")) });
-  useEffect(() => {
-    document.title = "Practice · Just Plane";
-  }, []);
   const title = shotId ? OWN : drill?.title;
+  useArrival(title ?? "Practice", title ?? "drills");
   return (
     <Page>
       <TopBar title={title ?? "Practice"}>

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useParams } from "react-router";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
@@ -6,6 +6,7 @@ import type { KeptShot, RulerAnswer } from "../../api/types";
 import { LinkButton } from "../../controls/Button";
 import { Heading, Lead } from "../../controls/panel";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { Frame } from "./Frame";
@@ -59,9 +60,7 @@ function Open({ opened }: { opened: KeptShot }) {
   const [found, setFound] = useState<RulerAnswer | null>(null);
   const [points, setPoints] = useState<Point[]>([]);
   const [byHand, setByHand] = useState(false);
-  useEffect(() => {
-    document.title = `Ruler · ${editing.draft.name} · Just Plane`;
-  }, [editing.draft.name]);
+  useArrival(`Ruler · ${editing.draft.name}`);
   const reachable = editing.saveState !== "waiting";
   return (
     <Page>

@@ -6,6 +6,7 @@ import { sentenceOf } from "../../api/client";
 import type { Plan, Shot, WayAnswer } from "../../api/types";
 import { usePreferences } from "../../look/preferences";
 import { Button, LinkButton } from "../../controls/Button";
+import { useArrival } from "../../controls/useArrival";
 import { told } from "../../controls/panel";
 import { length, percent, seconds, size, stop, times, unbroken } from "../../units/format";
 import { useShot } from "../../shot/useShot";
@@ -114,6 +115,7 @@ function Filled({ shotId, shot }: { shotId: string; shot: Shot }) {
   const { units } = usePreferences();
   const [search] = useSearchParams();
   const { plan } = usePlan(shot, units);
+  useArrival(`Run sheet · ${shot.name}`, plan ? "sheet" : null);
   const wanted = search.get("way") ?? shot.chosen_way;
   const way = plan?.ways.find((each) => (wanted ? each.id === wanted : each.recommended));
   if (!plan) return null;

@@ -17,6 +17,7 @@ import { Button } from "../../controls/Button";
 import { length, seconds, times, unbroken } from "../../units/format";
 import { lastStation } from "../../shot/stations";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { useKit, useShelf } from "../../gear/useKit";
 import { DevicesLink } from "./DevicesLink";
 import { ANY, LookFor } from "./LookFor";
@@ -109,6 +110,7 @@ const LARGEST_FILE = 6_000_000;
 /** Every shot, last changed first; make one, bring one in, put one away. */
 export function ShotList() {
   const { units } = usePreferences();
+  useArrival("Shots");
   const [removed, setRemoved] = useState<"no" | "yes">("no");
   const [asked, setAsked] = useState(ANY);
   const looking = asked.text !== "" || asked.heading !== "";

@@ -1,8 +1,9 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import styled from "styled-components";
 import { sentenceOf } from "../../api/client";
 import { Button } from "../../controls/Button";
 import { TopBar } from "../../controls/TopBar";
+import { useArrival } from "../../controls/useArrival";
 import { AskTrial } from "./AskTrial";
 import { TrialEntry } from "./TrialEntry";
 import { useTrials } from "./useTrials";
@@ -44,9 +45,7 @@ const Head = styled.header`
 export function TrialsPage() {
   const held = useTrials();
   const [aside, setAside] = useState(false);
-  useEffect(() => {
-    document.title = "Trials · Just Plane";
-  }, []);
+  useArrival("Trials");
   const shown = held.trials.filter((trial) => aside || !trial.put_aside);
   const hidden = held.trials.length - shown.length;
   return (
