@@ -250,3 +250,18 @@ def test_the_run_sheet_tells_the_tilt_step_by_step(page):
     page.goto(page.url.removesuffix("plane") + "sheet")
     expect(page.get_by_text("Tilt 8.2° on the scale, so that the lens faces straight down.")).to_be_visible()
     expect(page.get_by_text(re.compile(r"Look at far rim of the tray: sharp at 68.*\smm on the rail"))).to_be_visible()
+
+
+def test_a_shot_full_of_points_says_so_before_one_more_is_refused(page, server):
+    shots = f"{server.address}api/shots"
+    tray = next(line for line in page.request.get(shots).json()["shots"] if line["name"].startswith("Bonbon"))
+    shot = page.request.get(f"{shots}/{tray['shot_id']}").json()["shot"]
+    point = shot["plane"]["points"][0]
+    shot["plane"]["points"] = [{**point, "id": f"p{number}", "name": f"bonbon {number}"} for number in range(59)]
+    full = page.request.post(shots, data=shot).json()["shot_id"]
+    page.goto(f"{server.address}shots/{full}/plane")
+    page.get_by_role("button", name="Add a point").click()
+    expect(page.get_by_text("60 points and flat parts, as many as a shot keeps.")).to_be_visible()
+    expect(page.get_by_role("button", name="Place points")).to_be_disabled()
+    page.get_by_role("button", name="Remove this point").click()
+    expect(page.get_by_role("button", name="Add a point")).to_be_visible()

@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { gearField } from "../api/fields";
 import type { Body } from "../api/types";
 import { Button } from "../controls/Button";
 import { QuantityField } from "../controls/QuantityField";
@@ -18,6 +19,7 @@ const Mode = styled.div`
   }
 `;
 
+const MOST_MODES = gearField("body", ["crop_modes"]).longest ?? Infinity;
 const step = by(0.1, 1, 0.1);
 
 /** Parts of the sensor that the body can use alone. */
@@ -55,7 +57,7 @@ export function CropModes({ modes, onChange }: { modes: Modes; onChange: (modes:
         </Mode>
       ))}
       <Button
-        isDisabled={modes.length >= 8}
+        isDisabled={modes.length >= MOST_MODES}
         onPress={() =>
           onChange([...modes, { name: `crop ${modes.length + 1}`, width_mm: 24, height_mm: 16 }])
         }

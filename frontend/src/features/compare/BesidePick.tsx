@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
+import { mostOf } from "../../api/fields";
 import { Pick } from "../../controls/Pick";
 import { useBench } from "../../shot/ShotContext";
 
-const MOST = 3;
+const MOST = mostOf("/beside");
 
 /** Another shot, such as the same subject by another rig: its way stands beside those of this one. */
 export function BesidePick({ shotId }: { shotId: string }) {

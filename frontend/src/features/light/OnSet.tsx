@@ -5,7 +5,8 @@ import { QuantityField } from "../../controls/QuantityField";
 import { Segments } from "../../controls/Segments";
 import { by, byShare } from "../../controls/steps";
 import { Pick } from "../../controls/Pick";
-import { Fields, Lead, Wide } from "../../controls/panel";
+import { Fields, Wide } from "../../controls/panel";
+import { OneMore } from "../../shot/OneMore";
 import { useBench } from "../../shot/ShotContext";
 import { nameOf } from "../../gear/words";
 import { useKit, useShelf } from "../../gear/useKit";
@@ -24,9 +25,6 @@ const Name = styled.h3`
 `;
 
 type Thing = NonNullable<Shot["on_set"]>[number];
-
-/** As many as a shot file keeps. */
-const MOST_THINGS = 16;
 
 const SIDES = [
   { id: "left", label: "left of it" },
@@ -51,7 +49,7 @@ export function OnSet() {
   return (
     <Fields>
       <Wide>
-        {shot.on_set.length < MOST_THINGS ? (
+        <OneMore at="/on_set" held={shot.on_set.length} what="things stand around the subject">
           <Pick
             label={own.length ? "Add from the kit" : "Add generic gear"}
             value={null}
@@ -62,9 +60,7 @@ export function OnSet() {
               if (gear) add(gear);
             }}
           />
-        ) : (
-          <Lead>{`${MOST_THINGS} things stand around the subject, as many as a shot keeps. Take one away to add another.`}</Lead>
-        )}
+        </OneMore>
       </Wide>
       {shot.on_set.map((thing, index) => (
         <OneThing key={index} thing={thing} index={index} />

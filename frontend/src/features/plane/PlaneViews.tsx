@@ -1,5 +1,6 @@
 import { memo, useState } from "react";
 import styled from "styled-components";
+import { mostOf } from "../../api/fields";
 import { usePreferences } from "../../look/preferences";
 import { Button } from "../../controls/Button";
 import { length } from "../../units/format";
@@ -43,7 +44,9 @@ export function PlaneViews({ onScale }: { onScale: (scale: AxisScale) => void })
   const { shot, drawn, plan, way, edit, selectPoint } = useBench();
   const maps = useBlurMaps(drawn);
   const { units } = usePreferences();
-  const [placing, setPlacing] = useState(false);
+  const [wanted, setPlacing] = useState(false);
+  const mayPlace = planeOf(shot).points.length < mostOf("/plane/points");
+  const placing = wanted && mayPlace;
   const plane = plan?.plane;
   if (!plan || !plane) return null;
   const place = (fromLeft: number, fromTop: number) => {
@@ -65,6 +68,7 @@ export function PlaneViews({ onScale }: { onScale: (scale: AxisScale) => void })
         }
         hasMap={mapOf(maps, way?.id ?? null) !== undefined}
         placing={placing}
+        mayPlace={mayPlace}
         onPlacing={setPlacing}
       />
     </Pair>
@@ -77,11 +81,12 @@ interface BeneathProps {
   ring: string | null;
   hasMap: boolean;
   placing: boolean;
+  mayPlace: boolean;
   onPlacing: (placing: boolean) => void;
 }
 
 /** What the two views show, in words, and what may be put into them. */
-const Beneath = memo(function Beneath({ side, ring, hasMap, placing, onPlacing }: BeneathProps) {
+const Beneath = memo(function Beneath({ side, ring, hasMap, placing, mayPlace, onPlacing }: BeneathProps) {
   return (
     <Under>
       <p>
@@ -96,6 +101,7 @@ const Beneath = memo(function Beneath({ side, ring, hasMap, placing, onPlacing }
       <Button
         data-weight={placing ? "main" : undefined}
         aria-pressed={placing}
+        isDisabled={!mayPlace}
         onPress={() => onPlacing(!placing)}
       >
         {placing ? "Done placing" : "Place points"}

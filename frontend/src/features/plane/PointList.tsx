@@ -8,6 +8,7 @@ import { isRoomy } from "../../controls/Fold";
 import { doubted, length, size } from "../../units/format";
 import { Section } from "../../controls/panel";
 import { useBench } from "../../shot/ShotContext";
+import { OneMore } from "../../shot/OneMore";
 import { newFlatPart, newPoint, planeOf, withPlane } from "../../shot/moves";
 import { PointEditor } from "./PointEditor";
 import { RailCounts } from "./RailCounts";
@@ -90,10 +91,12 @@ export function PointList() {
           ))}
         </List>
       ) : null}
-      <Adding>
-        <Button onPress={() => add(newPoint(points, 0.5, 0.5))}>Add a point</Button>
-        <Button onPress={() => add(newFlatPart(points))}>Add a flat part</Button>
-      </Adding>
+      <OneMore at="/plane/points" held={points.length} what="points and flat parts">
+        <Adding>
+          <Button onPress={() => add(newPoint(points, 0.5, 0.5))}>Add a point</Button>
+          <Button onPress={() => add(newFlatPart(points))}>Add a flat part</Button>
+        </Adding>
+      </OneMore>
       {points.some((point) => point.depth.by === "rail") && (isRoomy() || !plan?.plane?.setting) ? (
         <RailCounts />
       ) : null}

@@ -9,6 +9,7 @@ import { Pick } from "../../controls/Pick";
 import { figures, length, size, times } from "../../units/format";
 import { AnswerBox, Fields, Heading, Lead, Section, Wide } from "../../controls/panel";
 import { Cautions } from "../../shot/Cautions";
+import { OneMore } from "../../shot/OneMore";
 import { useBench } from "../../shot/ShotContext";
 import { GearForm } from "../../gear/GearForm";
 import { isChainGear, nameOf } from "../../gear/words";
@@ -168,16 +169,18 @@ function BodyAndPieces() {
         </Wide>
       ) : null}
       <Wide>
-        <Pick
-          label="Add a piece"
-          value={null}
-          placeholder="from the kit"
-          options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
-          onChange={(id) => {
-            const added = gear.find((each) => each.id === id)?.gear;
-            if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
-          }}
-        />
+        <OneMore at="/rig" held={shot.rig.length} what="pieces stand in the row">
+          <Pick
+            label="Add a piece"
+            value={null}
+            placeholder="from the kit"
+            options={gear.filter((each) => isChainGear(each.gear)).map(({ id, label }) => ({ id, label }))}
+            onChange={(id) => {
+              const added = gear.find((each) => each.id === id)?.gear;
+              if (added && isChainGear(added)) setRow(withPiece(shot.rig, added));
+            }}
+          />
+        </OneMore>
       </Wide>
       <Wide>
         <Pick
