@@ -43,7 +43,7 @@ const Keys = styled.span`
   }
 `;
 
-interface FootProps extends Omit<NextProps, "way"> {
+interface FootProps extends Omit<NextProps, "way" | "hasOther"> {
   plan: Plan | null;
   /** The plan is of the shot as it was: a field of the draft is refused. */
   before: boolean;
@@ -64,7 +64,9 @@ export const Foot = memo(function Foot({ plan, before, way, ...next }: FootProps
           <span>Working it out…</span>
         )}
       </Sentence>
-      {plan || next.comparing ? <Next way={way?.frames ? way.id : null} {...next} /> : null}
+      {plan || next.comparing ? (
+        <Next way={way?.frames ? way.id : null} hasOther={(plan?.ways.length ?? 0) > 1} {...next} />
+      ) : null}
     </Bar>
   );
 });
@@ -72,6 +74,7 @@ export const Foot = memo(function Foot({ plan, before, way, ...next }: FootProps
 interface NextProps {
   /** The way looked at, where it can be done. */
   way: WayAnswer["id"] | null;
+  hasOther: boolean;
   chosen: WayAnswer["id"] | null;
   pinned: WayAnswer["id"][];
   /** Ways of other shots beside them. */
@@ -84,13 +87,15 @@ interface NextProps {
 
 /** What can be done with the way looked at: apart from the sentence, which changes with every figure. */
 const Next = memo(function Next(props: NextProps) {
-  const { way, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
+  const { way, hasOther, chosen, pinned, beside, comparing, onChoose, onPin, onCompare } = props;
   const decided = way !== null && chosen === way;
   return (
     <>
-      <Keys>
-        <Key>W</Key>next way
-      </Keys>
+      {hasOther ? (
+        <Keys>
+          <Key>W</Key>next way
+        </Keys>
+      ) : null}
       {pinned.length || beside || comparing ? (
         <Button aria-pressed={comparing} onPress={() => onCompare(!comparing)}>
           {comparing ? "Back to the bench" : `Side by side (${pinned.length + beside})`}
