@@ -31,10 +31,18 @@ class Sight(NamedTuple):
 
 
 class Live:
-    """One scene, looked at again and again."""
+    """One scene, looked at again and again.
 
-    def __init__(self, scene: Scene):
+    Parameters
+    ----------
+    scene : Scene
+    within_px : float   A frame is seen from the mark nearest to the camera; from one mark to the next no place moves by
+                        more: 1 for quick moves, next to nothing for photographs that are measured.
+    """
+
+    def __init__(self, scene: Scene, *, within_px: float = 1.0):
         self.scene = scene
+        self._within_px = within_px
         self._sight: Sight | None = None
         self._geometry: Geometry | None = None
         self._spectrum: ColourSpectrum | None = None
@@ -64,14 +72,14 @@ class Live:
         return _cut(mixed, sight.grid, shift)
 
     def _seen_from(self, sight):
-        """The grid with its margin, what is seen from the mark nearest to the camera, and how far it is past it.
+        """The grid with its margin, what is seen from the mark nearest to the camera, and how far that is past it.
 
-        Marks lie so close that from one to the next no place moves by more than a pixel: what is seen does not depend
-        on what was asked before.
+        Marks, not the frame looked at before: what is seen does not depend on what was asked. With a pupil that is
+        endlessly far there is one mark only, and distances to it are not told apart by their last digits.
         """
         grid = sight.grid
         wide = grid._replace(rows=grid.rows + 2 * MARGIN_PX, columns=grid.columns + 2 * MARGIN_PX)
-        apart = self.scene.distance / (math.hypot(grid.rows, grid.columns) / 2)
+        apart = self._within_px * self.scene.distance / (math.hypot(grid.rows, grid.columns) / 2)
         right, up, along = sight.place
         mark = round(along / apart) * apart
         at = sight._replace(place=(right, up, mark))

@@ -29,6 +29,8 @@ SLOPE_SHARE, DOME_SHARE = 0.85, 0.15
 """Of the depth: a slope that comes toward the camera at the bottom, with low domes on it; no edge hides another."""
 SLOPE_OVER = 0.9
 """Share of the frame's height that the slope takes."""
+WITHIN_PX = 0.02
+"""That the perspective of a frame may be off: a step of the rail shows as growth of a pixel or two at the edge."""
 STILL = 0.25
 """Share of the circle of confusion that may move in an exposure."""
 
@@ -117,7 +119,7 @@ def made_set(shot, way_id=None):
     pupil = numbers.entrance_pupil_distance_mm or ENDLESS
     kind = "pralines" if shot.subject.nature in ("food", "liquid") else "lettering"
     scene = _scene(kind, pitch / m, pupil, plan.depth_mm, plan.reach.frame_width_mm / 3)
-    return MadeSet(practice, m, n_e, pitch, pupil, places, plan.depth_mm, Live(scene))
+    return MadeSet(practice, m, n_e, pitch, pupil, places, plan.depth_mm, Live(scene, within_px=WITHIN_PX))
 
 
 @lru_cache(maxsize=1)
