@@ -286,9 +286,9 @@ def _not_judged(checked, facts, covered):
     if covered and plain >= max(len(covered) / 100, 1):
         said.append(f"{100 * plain / len(covered):.0f} % of the places have no texture to tell by.")
     near, far = open_ends(checked) if checked.fit is not None else (0.0, 0.0)
-    for share, side in ((near, "near"), (far, "far")):
+    for share, side in ((near, "nearest"), (far, "farthest")):
         if share > OPEN_END:
-            said.append(f"The subject goes on past the {side}est frame at {100 * share:.0f} % of the places.")
+            said.append(f"The subject goes on past the {side} frame at {100 * share:.0f} % of the places.")
     burnt = max(checked.clipped.values(), default=0.0)
     if burnt > 0.01:
         said.append(f"{100 * burnt:.0f} % of a frame is burnt out: nothing is judged there.")

@@ -54,6 +54,41 @@ def test_growth_that_is_not_steady_tells_nothing():
     assert np.isnan(told(pairs=5)).all()
 
 
+def by_sharpness(steps):
+    """Steps found by what is sharp: those given, by pair, else one each."""
+    found = np.ones(PAIRS)
+    found[list(steps)] = list(steps.values())
+    return found
+
+
+def test_between_frames_far_apart_the_nearest_whole_number_is_told():
+    # Six steps grew as 5.6: what is sharp tells only that they are many.
+    grown = scales(skipped={5: 5}, off={5: 0.93})
+    frames = np.zeros(PAIRS + 1, bool)
+    assert np.isnan(steps_by_growth(grown, frames, by_sharpness({5: 1.0}))[5])
+    told_now = steps_by_growth(grown, frames, by_sharpness({5: 3.4}))
+    assert told_now[5] == 6.0
+    assert told_now[:5] == pytest.approx(np.ones(5), abs=0.05)
+    # A view that grows by one step where what is sharp says more is no sign of many; nor is what no frame is laid on.
+    assert np.isnan(steps_by_growth(scales(off={5: 1.5}), frames, by_sharpness({5: 3.4}))[5])
+    assert np.isnan(steps_by_growth(scales(off={5: 12.0}), frames, by_sharpness({5: 3.4}))[5])
+
+
+def test_where_growth_is_steady_but_roughly_it_tells_how_many_and_nothing_else():
+    noise = 0.15 * np.random.default_rng(5).standard_normal(PAIRS)
+    grown = scales(skipped={6: 4}, off=dict(enumerate(1 + noise)) | {6: 1.0})
+    told_now = steps_by_growth(grown, np.zeros(PAIRS + 1, bool), by_sharpness({6: 3.0}))
+    assert told_now[6] == 5.0
+    assert np.isnan(np.delete(told_now, 6)).all()
+
+
+@pytest.mark.parametrize(("kind", "seed"), [("dome", 3), ("terraces", 8)])
+def test_four_frames_that_are_missing_are_four(kind, seed):
+    checked = judged(kind, seed, Faults(skipped=(6, 4)))
+    assert [(one.code, one.frame, one.amount) for one in checked.findings] == [("skipped_step", 6, 4.0)]
+    assert checked.places[6] - checked.places[5] == 5.0
+
+
 def test_beside_a_dark_frame_both_sides_must_agree():
     # Laid a tenth too near the frame before it: together they are two, and with a step skipped three.
     assert told(dark=[6], off={5: 0.9, 6: 1.1})[5:7] == pytest.approx([0.9, 1.1], rel=0.02)

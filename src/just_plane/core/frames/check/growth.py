@@ -13,21 +13,27 @@ LEAST_BESIDE = 3
 """Pairs to compare with that there must be."""
 STEADY = 0.1
 """Standard deviation of the growth of pairs, as a share of it, up to which it tells steps: half a step is five."""
+ROUGHLY_STEADY = 0.3
+"""The same, up to which it tells how many steps there are between two frames that lie far apart."""
 WHOLE = 0.3
 """Steps off a whole number up to which growth is believed; what lies between two says nothing."""
 FARTHEST = 8.0
 """Steps between two frames up to which growth tells how many: of more, a few hundredths of it are a step."""
+FAR = 2.2
+"""Steps found by what is sharp from which there may be any number: past that nothing is in focus in both frames. How
+many is then the nearest whole number by growth, which is off by a tenth where frames are so unlike."""
 NORMAL_SD = 1.4826
 """Standard deviation of a bell curve over the median distance from its middle."""
 
 
-def steps_by_growth(scales, dark):
+def steps_by_growth(scales, dark, by_sharpness=None):
     """Steps between neighbours, each against the pairs beside it.
 
     Parameters
     ----------
     scales : (P,) array       Size of each frame against the one before; 1 where the view does not grow.
     dark : (P + 1,) bool      Frames in which little can be seen: those beside them are compared with others only.
+    by_sharpness : (P,) array Steps found by what is sharp, NaN where they are not; None: nothing is known of them.
 
     Returns
     -------
@@ -43,9 +49,12 @@ def steps_by_growth(scales, dark):
     with np.errstate(all="ignore"):
         steps = np.where(usual * np.nanmedian(grown) > 0, np.log(scales) / usual, np.nan)
     told = np.isfinite(steps) & clear
-    if told.sum() < 2 * BESIDE or NORMAL_SD * np.median(np.abs(steps[told] - 1)) > STEADY:
-        return np.full(len(grown), np.nan)
-    return _whole(steps, dark)
+    unsteady = NORMAL_SD * np.median(np.abs(steps[told] - 1)) if told.sum() >= 2 * BESIDE else np.inf
+    whole = _whole(steps, dark) if unsteady <= STEADY else np.full(len(grown), np.nan)
+    if by_sharpness is not None and unsteady <= ROUGHLY_STEADY:
+        far = told & (np.nan_to_num(by_sharpness) >= FAR) & (steps > FAR) & (steps < FARTHEST + WHOLE)
+        whole[far] = np.round(steps[far])
+    return whole
 
 
 def _whole(steps, dark):

@@ -43,7 +43,7 @@ def steps_between(by_sharpness, scales, dark):
     -------
     Steps
     """
-    grown = steps_by_growth(scales, dark)
+    grown = steps_by_growth(scales, dark, by_sharpness)
     told = np.isfinite(grown)
     return Steps(np.where(told, grown, by_sharpness), told)
 
