@@ -10,7 +10,7 @@ PORT ?=
 # Tests at a time: as many as there are cores, 2 to 4.
 WORKERS ?= $(shell n=$$(nproc 2>/dev/null || echo 2); echo $$((n < 2 ? 2 : n > 4 ? 4 : n)))
 
-.PHONY: demo serve test build check python-tests page-tests browser-tests api lock bench mutants screenshots wheel format clean
+.PHONY: demo serve test build check python-tests page-tests browser-tests api lock bench rounds mutants screenshots wheel format clean
 
 demo: $(STAMPS)/runtime $(PAGE) ## install, build, fill and serve the demo; prints its address
 	$(BIN)/just-plane demo $(if $(PORT),--port $(PORT))
@@ -79,6 +79,9 @@ format: $(STAMPS)/dev $(STAMPS)/node
 
 bench: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE) ## measure, print a table, keep it in docs/benchmarks.md
 	$(BIN)/python tools/bench docs/benchmarks.md
+
+rounds: $(STAMPS)/dev $(STAMPS)/chromium $(PAGE) ## every browser test N=20 times in a row while all cores are kept busy
+	$(BIN)/python tools/rounds.py $(or $(N),20) $(WORKERS)
 
 mutants: $(STAMPS)/dev ## change core and planning line by line, see what no test misses; ONLY='just_plane.core.stack*' for a part
 	$(BIN)/mutmut run $(if $(ONLY),'$(ONLY)')
