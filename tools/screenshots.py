@@ -58,8 +58,7 @@ def take(browser, address, folder, name, shot, station, theme, size):
     page = browser.new_page(
         viewport={"width": size[0], "height": size[1]}, device_scale_factor=1, reduced_motion="reduce"
     )
-    page.goto(address)
-    page.evaluate("theme => localStorage.setItem('just-plane.theme', theme)", theme)
+    page.add_init_script(f"localStorage.setItem('just-plane.theme', '{theme}')")
     page.goto(address)
     link = page.get_by_role("link", name=re.compile(shot or "Cut"))
     link.wait_for()

@@ -229,6 +229,17 @@ def test_inches_everywhere_and_back(page):
     expect(field(page, "Depth")).to_have_value("25.4")
 
 
+def test_the_system_s_theme_is_followed_until_one_is_chosen(page):
+    to_dark, to_paper = (page.get_by_role("button", name=name) for name in ("Darken", "Lighten"))
+    expect(to_dark).to_be_visible()
+    page.emulate_media(color_scheme="dark")
+    page.reload()
+    expect(to_paper).to_be_visible()
+    to_paper.click()
+    page.reload()
+    expect(to_dark).to_be_visible()
+
+
 def test_a_shot_put_away_comes_back(page):
     page.get_by_role("button", name=re.compile("Put away Foil")).click()
     expect(page.get_by_role("link", name=re.compile("Foil wrapper"))).to_have_count(0)

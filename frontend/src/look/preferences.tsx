@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
+import { createContext, useCallback, useContext, useMemo, useState, type ReactNode } from "react";
 import type { Units } from "../units/units";
 import { store, stored } from "./storage";
 
@@ -34,12 +34,18 @@ function systemIsDark() {
   return window.matchMedia("(prefers-color-scheme: dark)").matches;
 }
 
-/** A choice kept in this browser; the first of the values is the default. */
+/** A choice kept in this browser once it is made; the first of the values is the default. */
 function useKept<T extends string>(key: string, values: T[]): [T, (value: T) => void] {
   const [value, setValue] = useState<T>(() => {
     const kept = stored("local", key);
     return values.find((candidate) => candidate === kept) ?? (values[0] as T);
   });
-  useEffect(() => void store("local", key, value), [key, value]);
-  return [value, setValue];
+  const choose = useCallback(
+    (next: T) => {
+      store("local", key, next);
+      setValue(next);
+    },
+    [key],
+  );
+  return [value, choose];
 }
