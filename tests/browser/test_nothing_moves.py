@@ -64,6 +64,23 @@ def test_a_station_comes_in_where_it_stays(context, open_page, still_server, nam
     assert sum(value for value, _ in moved(page)) <= MOST, moved(page)
 
 
+@pytest.mark.parametrize("place", ["shot", "kit"])
+def test_a_press_that_began_before_what_is_opened_came_is_not_lost(open_page, still_server, place):
+    page = open_page(still_server.address)
+    shot = page.get_by_role("link", name=re.compile("Cut cocoa pod")).get_attribute("href")
+    asked, address = ("kit", "kit") if place == "kit" else (shot.split("/")[2], shot.lstrip("/"))
+    held = []
+    page.route(re.compile(f"/api/(shots/)?{asked}$"), lambda route: held.append(route))
+    page.goto(still_server.address + address)
+    expect(page.get_by_text(re.compile("^Opening the"))).to_be_visible()
+    page.get_by_role("link", name="Notebook", exact=True).hover()
+    page.mouse.down()
+    held[0].continue_()
+    expect(page.get_by_text(re.compile("^Opening the"))).to_have_count(0)
+    page.mouse.up()
+    expect(page.get_by_role("heading", name="Notebook")).to_be_visible()
+
+
 def test_a_panel_does_not_wait_for_what_fails(context, open_page, still_server, complaints):
     context.route("**/reminders", lambda route: route.abort())
     page = open_page(still_server.address)

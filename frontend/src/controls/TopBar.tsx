@@ -1,5 +1,6 @@
 import { Link } from "react-aria-components";
-import { memo, type ReactNode } from "react";
+import { createContext, memo, useContext, useMemo, useState, type ReactNode } from "react";
+import { createPortal } from "react-dom";
 import styled from "styled-components";
 import { usePreferences } from "../look/preferences";
 import { Button } from "./Button";
@@ -57,6 +58,7 @@ const Title = styled.div`
 
 const Right = styled.div`
   display: flex;
+  justify-self: end;
   align-items: center;
   justify-content: flex-end;
   gap: 8px;
@@ -69,6 +71,21 @@ const Right = styled.div`
   }
 `;
 
+/** What a screen puts into a bar that stood there before it: its room is kept, so that nothing makes way for it. */
+const Own = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 8px;
+  min-width: 200px;
+`;
+
+interface Slots {
+  title: HTMLElement | null;
+  own: HTMLElement | null;
+}
+const SlotsContext = createContext<Slots | null>(null);
+
 /** The mark: a plane lying across. */
 export function Mark() {
   return (
@@ -80,6 +97,15 @@ export function Mark() {
 
 /** The bar on every screen: home, the name of what is open, and what is chosen for this browser. */
 export function TopBar({ title, children }: { title?: ReactNode; children?: ReactNode }) {
+  const slots = useContext(SlotsContext);
+  if (slots) {
+    return (
+      <>
+        {slots.title ? createPortal(title, slots.title) : null}
+        {slots.own ? createPortal(children, slots.own) : null}
+      </>
+    );
+  }
   return (
     <Bar>
       <AllPlaces />
@@ -89,6 +115,29 @@ export function TopBar({ title, children }: { title?: ReactNode; children?: Reac
         <Choices />
       </Right>
     </Bar>
+  );
+}
+
+/**
+ * A bar, and what comes in under it: a `TopBar` in there writes into this one. It stays one and the same while what is
+ * open is fetched, so that a press on it that began before is not lost.
+ */
+export function UnderOneBar({ children }: { children: ReactNode }) {
+  const [title, setTitle] = useState<HTMLElement | null>(null);
+  const [own, setOwn] = useState<HTMLElement | null>(null);
+  const slots = useMemo(() => ({ title, own }), [title, own]);
+  return (
+    <>
+      <Bar>
+        <AllPlaces />
+        <Title ref={setTitle} />
+        <Right>
+          <Own ref={setOwn} />
+          <Choices />
+        </Right>
+      </Bar>
+      <SlotsContext value={slots}>{children}</SlotsContext>
+    </>
   );
 }
 

@@ -16,7 +16,7 @@ import { StationPanel } from "./StationPanel";
 import { KeepingBar } from "./KeepingBar";
 import { Tape } from "./Tape";
 import { tapeAnswers } from "./tapeAnswers";
-import { TopBar } from "../../controls/TopBar";
+import { TopBar, UnderOneBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
 import { useReminders } from "../../shot/Reminders";
 import { useCalm } from "../../shot/useCalm";
@@ -70,23 +70,23 @@ const [PANEL_MS, DRAGGED_PANEL_MS] = [120, 200];
 export function ShotPage() {
   const { shotId = "", station } = useParams();
   const query = useShot(shotId);
-  if (query.data) {
-    return (
-      <OpenShot
-        key={shotId}
-        opened={query.data}
-        station={isStation(station) ? station : lastStation(shotId)}
-      />
-    );
-  }
   return (
-    <>
-      <TopBar />
-      <Message>
-        <p>{query.isError ? sentenceOf(query.error) : "Opening the shot…"}</p>
-        {query.isError ? <LinkButton href="/">To the list of shots</LinkButton> : null}
-      </Message>
-    </>
+    <Page>
+      <UnderOneBar>
+        {query.data ? (
+          <OpenShot
+            key={shotId}
+            opened={query.data}
+            station={isStation(station) ? station : lastStation(shotId)}
+          />
+        ) : (
+          <Message>
+            <p>{query.isError ? sentenceOf(query.error) : "Opening the shot…"}</p>
+            {query.isError ? <LinkButton href="/">To the list of shots</LinkButton> : null}
+          </Message>
+        )}
+      </UnderOneBar>
+    </Page>
   );
 }
 
@@ -172,40 +172,38 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
   );
   return (
     <BenchContext value={bench}>
-      <Page>
-        <ShotBar name={shot.name} {...savingOf(editing)} reachable={planned.reachable} />
-        <ShotTape bench={bench} station={station} refused={refused} />
-        {standsAgainst(editing, planned.reachable) ? (
-          <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
-        ) : (
-          <span />
-        )}
-        <Columns>
-          <CalmPanel
-            bench={bench}
-            station={station}
-            shotId={kept.id}
-            mayCome={planned.reachable && !refused.length}
-          />
-          {comparing ? (
-            <Compare shotId={kept.id} onBack={() => setComparing(false)} />
-          ) : (
-            <BenchArea station={station} shotId={kept.id} />
-          )}
-        </Columns>
-        <Foot
-          plan={plan}
-          before={refused.length > 0}
-          way={way}
-          chosen={shot.chosen_way ?? null}
-          pinned={shot.pinned}
-          beside={shot.beside.length}
-          comparing={comparing}
-          onChoose={decide}
-          onPin={pin}
-          onCompare={setComparing}
+      <ShotBar name={shot.name} {...savingOf(editing)} reachable={planned.reachable} />
+      <ShotTape bench={bench} station={station} refused={refused} />
+      {standsAgainst(editing, planned.reachable) ? (
+        <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
+      ) : (
+        <span />
+      )}
+      <Columns>
+        <CalmPanel
+          bench={bench}
+          station={station}
+          shotId={kept.id}
+          mayCome={planned.reachable && !refused.length}
         />
-      </Page>
+        {comparing ? (
+          <Compare shotId={kept.id} onBack={() => setComparing(false)} />
+        ) : (
+          <BenchArea station={station} shotId={kept.id} />
+        )}
+      </Columns>
+      <Foot
+        plan={plan}
+        before={refused.length > 0}
+        way={way}
+        chosen={shot.chosen_way ?? null}
+        pinned={shot.pinned}
+        beside={shot.beside.length}
+        comparing={comparing}
+        onChoose={decide}
+        onPin={pin}
+        onCompare={setComparing}
+      />
     </BenchContext>
   );
 }

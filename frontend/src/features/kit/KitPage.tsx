@@ -4,7 +4,7 @@ import { sentenceOf } from "../../api/client";
 import type { Gear, KeptKit } from "../../api/types";
 import { Button } from "../../controls/Button";
 import { Link } from "react-aria-components";
-import { TopBar } from "../../controls/TopBar";
+import { TopBar, UnderOneBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
 import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { nameOf, newKitId } from "../../gear/words";
@@ -78,14 +78,18 @@ const Empty = styled.div`
 export function KitPage() {
   const query = useKit();
   useArrival("Kit", query.data ? "kit" : null);
-  if (query.data) return <OpenKit opened={query.data} />;
   return (
-    <>
-      <TopBar title="Kit" />
-      <Head>
-        <p>{query.isError ? sentenceOf(query.error) : "Opening the kit…"}</p>
-      </Head>
-    </>
+    <Page>
+      <UnderOneBar>
+        {query.data ? (
+          <OpenKit opened={query.data} />
+        ) : (
+          <Head>
+            <p>{query.isError ? sentenceOf(query.error) : "Opening the kit…"}</p>
+          </Head>
+        )}
+      </UnderOneBar>
+    </Page>
   );
 }
 
@@ -111,7 +115,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
       .map((finding) => [finding.message, finding.remedy].join(" "))[0];
   useKitKeys(editing);
   return (
-    <Page>
+    <>
       <TopBar title="Kit">
         <SaveWord {...savingOf(editing)} reachable={editing.saveState !== "waiting"} />
       </TopBar>
@@ -199,7 +203,7 @@ function OpenKit({ opened }: { opened: KeptKit }) {
           </section>
         </Columns>
       </Main>
-    </Page>
+    </>
   );
 }
 

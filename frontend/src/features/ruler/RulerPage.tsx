@@ -5,7 +5,7 @@ import { sentenceOf } from "../../api/client";
 import type { KeptShot, RulerAnswer } from "../../api/types";
 import { LinkButton } from "../../controls/Button";
 import { Heading, Lead } from "../../controls/panel";
-import { TopBar } from "../../controls/TopBar";
+import { TopBar, UnderOneBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
@@ -44,14 +44,18 @@ const Back = styled.div`
 export function RulerPage() {
   const { shotId = "" } = useParams();
   const query = useShot(shotId);
-  if (query.data) return <Open key={shotId} opened={query.data} />;
   return (
-    <>
-      <TopBar title="Ruler" />
-      <Panel>
-        <Lead>{query.isError ? sentenceOf(query.error) : "Opening the shot…"}</Lead>
-      </Panel>
-    </>
+    <Page>
+      <UnderOneBar>
+        {query.data ? (
+          <Open key={shotId} opened={query.data} />
+        ) : (
+          <Panel>
+            <Lead>{query.isError ? sentenceOf(query.error) : "Opening the shot…"}</Lead>
+          </Panel>
+        )}
+      </UnderOneBar>
+    </Page>
   );
 }
 
@@ -63,7 +67,7 @@ function Open({ opened }: { opened: KeptShot }) {
   useArrival(`Ruler · ${editing.draft.name}`);
   const reachable = editing.saveState !== "waiting";
   return (
-    <Page>
+    <>
       <TopBar title={`Ruler · ${editing.draft.name}`}>
         <SaveWord {...savingOf(editing)} reachable={reachable} />
       </TopBar>
@@ -100,6 +104,6 @@ function Open({ opened }: { opened: KeptShot }) {
         </Panel>
         <Frame found={found} byHand={byHand} points={points} onPoints={setPoints} />
       </Columns>
-    </Page>
+    </>
   );
 }
