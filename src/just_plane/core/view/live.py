@@ -74,8 +74,8 @@ class Live:
     def _seen_from(self, sight):
         """The grid with its margin, what is seen from the mark nearest to the camera, and how far that is past it.
 
-        Marks, not the frame looked at before: what is seen does not depend on what was asked. With a pupil that is
-        endlessly far there is one mark only, and distances to it are not told apart by their last digits.
+        Marks, not the frame looked at before: what is seen does not depend on what was asked before. With a pupil
+        that is endlessly far there is one mark only, and distances to it are not told apart by their last digits.
         """
         grid = sight.grid
         wide = grid._replace(rows=grid.rows + 2 * MARGIN_PX, columns=grid.columns + 2 * MARGIN_PX)
