@@ -6,7 +6,9 @@ import pytest
 from pydantic import ValidationError
 
 from just_plane.contract.fields import page_fields
+from just_plane.contract.http import ShotPath
 from just_plane.contract.jobs import CheckAsked
+from just_plane.contract.network import EnterAsked
 from just_plane.contract.run import GreyAsked
 from just_plane.contract.shot import Shot
 from just_plane.contract.trial import TrialAsked
@@ -81,6 +83,14 @@ def test_every_field_that_a_person_fills_in_has_a_title_of_its_own():
             "File may have at most 400 characters.",
         ),
         (TrialAsked, {"kind": "stops"}, "Which folder are the frames in?"),
+        (ShotPath, {"shot_id": "mistyped"}, "There is nothing at this address: no shot has the id “mistyped”."),
+        (ShotPath, {"shot_id": "ab"}, "There is nothing at this address: no shot has the id “ab”."),
+        (EnterAsked, {"digits": "12"}, "Code cannot be “12”: it does not have the form that it must have."),
+        (
+            GreyAsked,
+            {"number": 1, "press": "a", "folder": "there", "file": "x"},
+            "Press needs at least 8 characters.",
+        ),
     ],
 )
 def test_a_folder_that_cannot_be_is_refused_in_a_sentence(model, body, sentence):

@@ -20,6 +20,8 @@ class FieldProblem(Answer):
 
 LARGEST_SHOWN = 10**300
 """Whole numbers past this are no floats any more."""
+ADDRESS = "Path"
+"""Models of what stands in an address end so: what is no id there is mistyped, and nobody asks how ids are made."""
 TAGGED = ("framing", "gear", "depth")
 """Fields that hold one of several models, told apart by a tag."""
 
@@ -39,12 +41,17 @@ def _problem(item: Any, root: str) -> FieldProblem:
     # A union's tag stands in the location between the field and its member; it is no part of the document.
     path = [part for index, part in enumerate(where) if not (0 < index < len(where) and where[index - 1] in TAGGED)]
     name, unit = called(root, path)
+    is_id_of_address = root.endswith(ADDRESS) and str(where[-1]).endswith("_id")
     got = "" if item["type"] == "missing" else _shown(item["input"], unit)
     return FieldProblem(
         field="".join(f"/{part}" for part in path),
-        message=_sentence(item, name, unit, got),
+        message=_nothing_there(name, got) if is_id_of_address else _sentence(item, name, unit, got),
         value=got,
     )
+
+
+def _nothing_there(name, got):
+    return f"There is nothing at this address: no {name.removesuffix(' id').lower()} has the id {got}."
 
 
 def _sentence(item, name, unit, got):
@@ -71,7 +78,10 @@ def _sentence(item, name, unit, got):
     if kind == "string_too_long" or (kind == "too_long" and text):
         return f"{name} may have at most {limits['max_length']} characters."
     if kind == "string_too_short" or (kind == "too_short" and text):
-        return f"{name} needs at least one character."
+        least = limits["min_length"]
+        return f"{name} needs at least {'one character' if least == 1 else f'{least} characters'}."
+    if kind == "string_pattern_mismatch":
+        return f"{name} cannot be {got}: it does not have the form that it must have."
     if kind == "too_long":
         return f"{name} may have at most {limits['max_length']} entries."
     if kind == "too_short":
