@@ -100,6 +100,7 @@ def test_a_look_rests_and_goes_on_a_plan_comes_later_and_slabs_are_taken_away(pa
     page.get_by_role("button", name="Take them and look").click()
     page.get_by_role("button", name="Rest").click(timeout=WORK_MS)
     expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=WORK_MS)
+    expect(page.get_by_text("What is found in the frames will stand here.")).to_be_visible()
     page.reload()
     expect(page.get_by_text("At rest: what is done stays")).to_be_visible(timeout=WORK_MS)
     page.get_by_role("button", name="Go on", exact=True).click()

@@ -10,8 +10,9 @@ from playwright.sync_api import expect
 
 from browser.conftest import WORK_MS
 from browser.test_driven import choose
-from browser.test_journeys import station, type_into
+from browser.test_journeys import field, station, type_into
 
+OF_DEVICES = re.compile("simulated")
 VERDICT = re.compile("^Yes, the set can come down|^Not yet")
 
 
@@ -34,7 +35,12 @@ def test_what_the_check_misses_is_taken_by_the_devices_and_the_set_can_come_down
     page.get_by_role("button", name="Let them work").click()
     expect(page.get_by_text("All frames are taken.")).to_be_visible(timeout=WORK_MS)
     station(page, "Check")
+    # The frames of the run are the ones to look through, until another folder is named; and can be again.
+    folder = field(page, "Folder that the frames are in")
+    expect(folder).to_have_value(OF_DEVICES)
+    folder.fill("")
     page.get_by_role("button", name="The folder of the run").click()
+    expect(folder).to_have_value(OF_DEVICES)
     page.get_by_text(re.compile("Proof: by detail, for hairs")).click()
     page.get_by_role("button", name="Look through the frames").click()
     expect(page.get_by_text(VERDICT)).to_be_visible(timeout=WORK_MS)

@@ -84,7 +84,13 @@ export function CheckArea({ shotId }: { shotId: string }) {
   if (!report || !job) {
     return (
       <Area>
-        {loading ? null : <Empty>No frames were looked through yet. Name their folder on the left.</Empty>}
+        {loading ? null : (
+          <Empty>
+            {isOpen(job)
+              ? "What is found in the frames will stand here."
+              : "No frames were looked through yet. Name their folder on the left."}
+          </Empty>
+        )}
       </Area>
     );
   }

@@ -77,7 +77,7 @@ export function CheckPanel({ shotId }: { shotId: string }) {
       ) : null}
       {isOpen(job) || check.loading ? null : before ? (
         <>
-          <FromFolder key={run?.run_id} check={check} shotId={shotId} at={run?.folder ?? ""} />
+          <FromFolder key={run?.run_id} check={check} shotId={shotId} />
           {looked ? <FoundBefore {...looked} /> : null}
         </>
       ) : report ? (
@@ -86,11 +86,11 @@ export function CheckPanel({ shotId }: { shotId: string }) {
             key={whose}
             check={check}
             shotId={shotId}
-            at={(whose === "elsewhere" ? run?.folder : job?.folder) ?? ""}
+            at={whose === "elsewhere" ? undefined : job?.folder}
           />
         </Fold>
       ) : (
-        <FromFolder check={check} shotId={shotId} at={job?.folder ?? ""} />
+        <FromFolder check={check} shotId={shotId} at={job?.folder} />
       )}
     </>
   );

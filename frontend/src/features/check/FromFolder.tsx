@@ -33,13 +33,16 @@ const FAULTS = [
   { id: "light_drift", label: "light that drifts" },
 ] as const;
 
-/** Which frames to look at, those in `at` to begin with, and which proofs to make of them. */
-export function FromFolder({ check, shotId, at }: { check: Check; shotId: string; at: string }) {
+/** Which frames to look at, and which proofs to make of them: those in `at` to begin with, or those of the last run. */
+export function FromFolder({ check, shotId, at }: { check: Check; shotId: string; at?: string }) {
   const box = useRef<HTMLInputElement>(null);
   useHeir(box, "keyboard");
-  const [folder, setShown] = useState(at);
+  const { run } = useRun(shotId);
+  const given = at || (run?.folder ?? "");
+  const [shown, setShown] = useState<string | null>(null);
+  const folder = shown ?? given;
   // The field is taken over in the same moment as the form is sent: what counts is what was typed last.
-  const typed = useRef(folder);
+  const typed = useRef<string | null>(null);
   const setFolder = (text: string) => {
     typed.current = text;
     setShown(text);
@@ -48,10 +51,9 @@ export function FromFolder({ check, shotId, at }: { check: Check; shotId: string
   const [more, setMore] = useState(false);
   const [planned, setPlanned] = useState(true);
   const [slabs, setSlabs] = useState(check.job?.slabs ?? null);
-  const { run } = useRun(shotId);
   const demo =
     useQuery({ queryKey: ["alive"], queryFn: () => dataOf(api.GET("/api/alive")) }).data?.demo ?? false;
-  const begin = (numbers: StackNumbers | null = null, where = typed.current) =>
+  const begin = (numbers: StackNumbers | null = null, where = typed.current ?? given) =>
     check.start.mutate({ folder: where.trim(), methods, numbers, plan: planned ? "shot" : "none", slabs });
   const toggle = (method: ProofMethod, on: boolean) =>
     setMethods(on ? [...methods, method] : methods.filter((each) => each !== method));

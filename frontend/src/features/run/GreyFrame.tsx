@@ -1,5 +1,6 @@
 import { useMutation } from "@tanstack/react-query";
 import { FileTrigger } from "react-aria-components";
+import styled from "styled-components";
 import { bringFile } from "../../api/bring";
 import { sentenceOf } from "../../api/client";
 import type { Run } from "../../api/types";
@@ -7,6 +8,10 @@ import { Button } from "../../controls/Button";
 import { newHex } from "../../look/ids";
 import { Lead, Section } from "../../controls/panel";
 import type { Running } from "../../shot/useRun";
+
+const Read = styled(Button)`
+  margin-bottom: 18px;
+`;
 
 /** White balance from a frame of something grey, kept with the run. */
 export function GreyFrame({ running, run }: { running: Running; run: Run }) {
@@ -25,9 +30,9 @@ export function GreyFrame({ running, run }: { running: Running; run: Run }) {
       </Lead>
       {bring.isError ? <Lead role="alert">{sentenceOf(bring.error)}</Lead> : null}
       <FileTrigger onSelect={(files) => files?.[0] && bring.mutate(files[0])}>
-        <Button isPending={bring.isPending}>
+        <Read isPending={bring.isPending}>
           {run.white ? "Another frame of grey" : "Read a frame of grey"}
-        </Button>
+        </Read>
       </FileTrigger>
     </>
   );
