@@ -39,6 +39,8 @@ def show(page, server, shot_address, view):
         expect(page.get_by_text("the model says")).to_be_visible()
     elif view:
         expect(page.get_by_text("Praline cross-section").first).to_be_visible()
+        # A station's panel comes with code of its own, and may come after the verdict at the foot.
+        expect(page.get_by_role("heading", level=1).first).to_be_visible()
         if view == "reach":
             expect(page.get_by_role("button", name=re.compile("Take it")).first).to_be_visible()
         if view != "sheet":
