@@ -88,7 +88,7 @@ export function CheckArea({ shotId }: { shotId: string }) {
           <Empty>
             {isOpen(job)
               ? "What is found in the frames will stand here."
-              : "No frames were looked through yet. Name their folder on the left."}
+              : "No frames were looked through yet. Begin on the left."}
           </Empty>
         )}
       </Area>
