@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from browser.test_journeys import saved, type_into
 from browser.test_plane import open_tray, photograph
 
 MOST = 0.0015
@@ -105,3 +106,37 @@ def test_the_button_for_points_stays_while_a_photograph_is_read(page, tmp_path):
     chooser.value.set_files(tmp_path / "framing.png")
     expect(page.get_by_role("button", name="Reading…")).to_be_visible()
     assert button.bounding_box() == before
+
+
+def test_the_bar_that_tells_of_trouble_comes_and_goes_over_what_stays(page, complaints):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    other_way = page.locator("label").filter(has_text=re.compile("^Stack by focus ring"))
+    depth = page.get_by_role("textbox", name="Depth", exact=True)
+    expect(other_way).to_be_visible()
+    saved(page)
+    before = [other_way.bounding_box(), depth.bounding_box()]
+    page.route("**/api/shots/*", lambda route: route.abort())
+    type_into(page, "Depth", "34.001")
+    expect(page.get_by_role("alert")).to_contain_text("held in this browser")
+    assert [other_way.bounding_box(), depth.bounding_box()] == before
+    other_way.hover()
+    page.mouse.down()
+    page.unroute("**/api/shots/*")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    page.mouse.up()
+    expect(other_way.get_by_role("radio")).to_be_checked()
+    complaints.clear()
+
+
+def test_the_end_of_a_panel_can_be_scrolled_out_from_under_the_bar(page, complaints):
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    expect(page.get_by_role("textbox", name="Depth", exact=True)).to_be_visible()
+    page.route("**/api/shots/*", lambda route: route.abort())
+    type_into(page, "Depth", "33")
+    bar = page.get_by_role("alert")
+    expect(bar).to_contain_text("held in this browser")
+    panel = page.get_by_role("region", name="Subject")
+    panel.evaluate("each => each.scrollTo(0, each.scrollHeight)")
+    last = panel.locator("> *").last.bounding_box()
+    assert last["y"] + last["height"] <= bar.bounding_box()["y"]
+    complaints.clear()

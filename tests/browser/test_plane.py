@@ -237,8 +237,6 @@ def test_two_windows_on_one_plane_lose_nothing(open_page, server, chromium, comp
     type_into(second, "Rail mark where it is sharp, mm", "82")
     expect(second.get_by_role("alert")).to_contain_text("changed in another window")
     second.get_by_role("button", name="Take theirs").click()
-    # Theirs is fetched first; then the bar goes, and what stands below it moves up.
-    expect(second.get_by_role("alert")).to_have_count(0)
     choose(second, "centre bonbon")
     expect(field(second, "Rail mark where it is sharp, mm")).to_have_value("63  63.1")
     elsewhere.close()

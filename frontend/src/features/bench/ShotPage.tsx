@@ -9,7 +9,14 @@ import { LinkButton } from "../../controls/Button";
 import { Compare } from "../compare/Compare";
 import { BenchArea } from "./BenchArea";
 import { Foot } from "./Foot";
-import { SaveWord, savingOf, standsAgainst, type SaveWordProps } from "../../shot/editing/SaveBar";
+import {
+  barLiesOver,
+  pastBar,
+  SaveWord,
+  savingOf,
+  standsAgainst,
+  type SaveWordProps,
+} from "../../shot/editing/SaveBar";
 import { BenchContext, sentence, type OnTheBench } from "../../shot/ShotContext";
 import { isStation, keepStation, lastStation, STATIONS, type StationId } from "../../shot/stations";
 import { StationPanel } from "./StationPanel";
@@ -31,13 +38,14 @@ import { useShortcuts } from "./useShortcuts";
 
 const Page = styled.div`
   display: grid;
-  grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
   height: 100vh;
   height: 100dvh;
   min-height: 560px;
 `;
 
 const Columns = styled.main`
+  ${barLiesOver}
   display: grid;
   grid-template-columns: 304px minmax(0, 1fr);
   min-height: 0;
@@ -48,8 +56,10 @@ const Columns = styled.main`
 
 const Panel = styled.section`
   position: relative; /* the hidden inputs of choices stay inside, and do not lengthen the page */
-  padding: 14px 16px 20px;
+  padding: 14px 16px calc(20px + ${pastBar});
   overflow: auto;
+  scrollbar-gutter: stable; /* its fields keep their width when the bar makes it longer */
+  scroll-padding-bottom: ${pastBar};
   border-right: 1px solid ${({ theme }) => theme.line};
 `;
 
@@ -174,12 +184,10 @@ function OpenShot({ opened, station }: { opened: KeptShot; station: StationId })
     <BenchContext value={bench}>
       <ShotBar name={shot.name} {...savingOf(editing)} reachable={planned.reachable} />
       <ShotTape bench={bench} station={station} refused={refused} />
-      {standsAgainst(editing, planned.reachable) ? (
-        <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
-      ) : (
-        <span />
-      )}
       <Columns>
+        {standsAgainst(editing, planned.reachable) ? (
+          <KeepingBar shotId={kept.id} editing={editing} reachable={planned.reachable} />
+        ) : null}
         <CalmPanel
           bench={bench}
           station={station}

@@ -6,7 +6,7 @@ import { Button } from "../../controls/Button";
 import { Link } from "react-aria-components";
 import { TopBar, UnderOneBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
-import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
+import { barLiesOver, pastBar, SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { nameOf, newKitId } from "../../gear/words";
 import { emptyGear } from "../../gear/empty";
 import { Adders } from "./Adders";
@@ -19,7 +19,7 @@ import { useKitKeys } from "./useKitKeys";
 
 const Page = styled.div`
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100vh;
   height: 100dvh;
   min-height: 560px;
@@ -45,6 +45,7 @@ const Head = styled.div`
 `;
 
 const Main = styled.main`
+  ${barLiesOver}
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
@@ -57,7 +58,9 @@ const Columns = styled.div`
   & > * {
     position: relative;
     overflow: auto;
-    padding: 6px 20px 30px;
+    padding: 6px 20px calc(30px + ${pastBar});
+    scrollbar-gutter: stable; /* its fields keep their width when the bar makes it longer */
+    scroll-padding-bottom: ${pastBar};
   }
   & > :last-child {
     border-left: 1px solid ${({ theme }) => theme.line};
@@ -119,8 +122,8 @@ function OpenKit({ opened }: { opened: KeptKit }) {
       <TopBar title="Kit">
         <SaveWord {...savingOf(editing)} reachable={editing.saveState !== "waiting"} />
       </TopBar>
-      <SaveBar editing={editing} reachable={editing.saveState !== "waiting"} />
       <Main>
+        <SaveBar editing={editing} reachable={editing.saveState !== "waiting"} />
         <Head>
           <div>
             <h1>Kit</h1>

@@ -1,10 +1,12 @@
 import styled from "styled-components";
 import { useLog } from "../../shot/useLog";
+import { pastBar } from "../../shot/editing/SaveBar";
 import { Entry } from "./Entry";
 
 const Area = styled.section`
   overflow: auto;
-  padding: 4px 20px 20px;
+  padding: 4px 20px calc(20px + ${pastBar});
+  scrollbar-gutter: stable;
   & > article:first-child {
     border-top: 0;
   }

@@ -8,7 +8,7 @@ import { Heading, Lead } from "../../controls/panel";
 import { TopBar, UnderOneBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
 import { useShot, useShotEditing } from "../../shot/useShot";
-import { SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
+import { barLiesOver, pastBar, SaveBar, SaveWord, savingOf } from "../../shot/editing/SaveBar";
 import { Frame } from "./Frame";
 import { Picking } from "./Picking";
 import { SizePanel } from "./SizePanel";
@@ -17,13 +17,14 @@ import type { Point } from "../../drawing/picture";
 
 const Page = styled.div`
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100vh;
   height: 100dvh;
   min-height: 560px;
 `;
 
 const Columns = styled.main`
+  ${barLiesOver}
   display: grid;
   grid-template-columns: 330px minmax(0, 1fr);
   min-height: 0;
@@ -31,7 +32,9 @@ const Columns = styled.main`
 
 const Panel = styled.section`
   position: relative;
-  padding: 14px 16px 24px;
+  padding: 14px 16px calc(24px + ${pastBar});
+  scrollbar-gutter: stable; /* its fields keep their width when the bar makes it longer */
+  scroll-padding-bottom: ${pastBar};
   overflow: auto;
   border-right: 1px solid ${({ theme }) => theme.line};
 `;
@@ -71,8 +74,8 @@ function Open({ opened }: { opened: KeptShot }) {
       <TopBar title={`Ruler · ${editing.draft.name}`}>
         <SaveWord {...savingOf(editing)} reachable={reachable} />
       </TopBar>
-      <SaveBar editing={editing} reachable={reachable} />
       <Columns>
+        <SaveBar editing={editing} reachable={reachable} />
         <Panel aria-label="Measure with a ruler">
           <Heading>How large is it really?</Heading>
           <Lead>

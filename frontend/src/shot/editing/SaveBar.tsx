@@ -1,16 +1,36 @@
 import { memo } from "react";
-import styled from "styled-components";
+import styled, { css } from "styled-components";
 import { Button } from "../../controls/Button";
 import type { Editing } from "./useEditing";
 import type { LeftBehind } from "./useLeftBehind";
 
-const Bar = styled.div`
+const BAR_PX = 56;
+
+/**
+ * Where the bar lies: along the lower edge, over what is there. It comes and goes by itself (an answer, another window),
+ * so it makes nothing move. What scrolls in there ends with `pastBar`, so that its end can be scrolled out from under it.
+ */
+export const barLiesOver = css`
+  position: relative;
+  &:has(> [data-bar]) {
+    --past-bar: ${BAR_PX}px;
+  }
+`;
+
+/** Height by which something that scrolls is longer while the bar lies over its end. */
+export const pastBar = "var(--past-bar, 0px)";
+
+const Bar = styled.div.attrs({ role: "alert", "data-bar": "" })`
+  position: absolute;
+  inset: auto 0 0;
+  z-index: 3;
   display: flex;
   align-items: center;
   gap: 12px;
-  min-height: 48px;
-  padding: 4px 16px;
-  border-bottom: 1px dashed ${({ theme }) => theme.trouble};
+  min-height: ${BAR_PX}px;
+  padding: 6px 16px;
+  border-top: 1px dashed ${({ theme }) => theme.trouble};
+  background: ${({ theme }) => theme.surface};
   color: ${({ theme }) => theme.trouble};
   font-weight: 550;
   p {
@@ -100,7 +120,7 @@ export function SaveBar({ editing, reachable, onKeepAsNew, onBringBack }: BarPro
   switch (standsAgainst(editing, reachable)) {
     case "conflict":
       return (
-        <Bar role="alert">
+        <Bar>
           <p>This was changed in another window. What you did here is not lost: choose.</p>
           <Button onPress={keepMine}>Keep mine; theirs stays one undo away</Button>
           <Button onPress={takeTheirs}>Take theirs</Button>
@@ -108,14 +128,14 @@ export function SaveBar({ editing, reachable, onKeepAsNew, onBringBack }: BarPro
       );
     case "gone":
       return (
-        <Bar role="alert">
+        <Bar>
           <p>{said || "It is not kept here any more."} What you see is held in this browser.</p>
           {onKeepAsNew ? <Button onPress={onKeepAsNew}>Keep it as a new one</Button> : null}
         </Bar>
       );
     case "waiting":
       return (
-        <Bar role="alert">
+        <Bar>
           <p>
             {said && reachable ? `${said} ` : "The program is not answering. "}
             Your changes are held in this browser and are saved as soon as that is possible.
@@ -124,13 +144,13 @@ export function SaveBar({ editing, reachable, onKeepAsNew, onBringBack }: BarPro
       );
     case "refused":
       return (
-        <Bar role="alert">
+        <Bar>
           <p>Not saved: {said} The next change is tried again.</p>
         </Bar>
       );
     case "removed":
       return (
-        <Bar role="alert">
+        <Bar>
           <p>This was put away, in another window or before. It is kept there, and so is what you change.</p>
           {onBringBack ? <Button onPress={onBringBack}>Bring it back</Button> : null}
         </Bar>
@@ -138,7 +158,7 @@ export function SaveBar({ editing, reachable, onKeepAsNew, onBringBack }: BarPro
     case "left":
       return <LeftDraft {...left} />;
     case null:
-      return <span />;
+      return null;
   }
 }
 
@@ -147,7 +167,7 @@ function LeftDraft({ drafts, take, drop }: LeftBehind) {
   const [draft] = drafts;
   if (!draft) return null;
   return (
-    <Bar role="alert">
+    <Bar>
       <p>
         Another window left a draft of this unsaved
         {draft.at ? `, ${new Date(draft.at).toLocaleString()}` : ""}
