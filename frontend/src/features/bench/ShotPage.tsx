@@ -58,7 +58,6 @@ const Panel = styled.section`
   position: relative; /* the hidden inputs of choices stay inside, and do not lengthen the page */
   padding: 14px 16px calc(20px + ${pastBar});
   overflow: auto;
-  scrollbar-gutter: stable; /* its fields keep their width when the bar makes it longer */
   scroll-padding-bottom: ${pastBar};
   border-right: 1px solid ${({ theme }) => theme.line};
 `;

@@ -59,7 +59,6 @@ const Columns = styled.div`
     position: relative;
     overflow: auto;
     padding: 6px 20px calc(30px + ${pastBar});
-    scrollbar-gutter: stable; /* its fields keep their width when the bar makes it longer */
     scroll-padding-bottom: ${pastBar};
   }
   & > :last-child {

@@ -6,7 +6,6 @@ import { Entry } from "./Entry";
 const Area = styled.section`
   overflow: auto;
   padding: 4px 20px calc(20px + ${pastBar});
-  scrollbar-gutter: stable;
   & > article:first-child {
     border-top: 0;
   }

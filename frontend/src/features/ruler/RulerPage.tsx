@@ -33,7 +33,6 @@ const Columns = styled.main`
 const Panel = styled.section`
   position: relative;
   padding: 14px 16px calc(24px + ${pastBar});
-  scrollbar-gutter: stable; /* its fields keep their width when the bar makes it longer */
   scroll-padding-bottom: ${pastBar};
   overflow: auto;
   border-right: 1px solid ${({ theme }) => theme.line};
