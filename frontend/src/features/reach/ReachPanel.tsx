@@ -26,6 +26,7 @@ import { onlyLens, withLens, withPiece, withRig, type Row } from "./row";
 
 const Links = styled.div`
   display: flex;
+  flex-wrap: wrap; /* where a scrollbar takes room */
   gap: 8px;
   margin-bottom: 14px;
   & > * {
