@@ -140,3 +140,46 @@ def test_the_end_of_a_panel_can_be_scrolled_out_from_under_the_bar(page, complai
     last = panel.locator("> *").last.bounding_box()
     assert last["y"] + last["height"] <= bar.bounding_box()["y"]
     complaints.clear()
+
+
+@pytest.mark.parametrize("place", ["Shots", "Notebook", "Kit", "Trials", "Practice"])
+def test_a_place_come_back_to_stays(context, open_page, server, place):
+    context.add_init_script(WATCH)
+    page = open_page(server.address)
+    go = page.get_by_role("link", name=place, exact=True)
+    go.click()
+    expect(
+        page.get_by_text(PLACES["" if place == "Shots" else place.lower()]).locator("visible=true").first
+    ).to_be_visible()
+    page.get_by_role("link", name="Shots", exact=True).click()
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    type_into(page, "Depth", "20")
+    saved(page)
+    context.route("**/api/**", hold_back)
+    page.evaluate("window.moved.length = 0")
+    go.click()
+    expect(
+        page.get_by_text(PLACES["" if place == "Shots" else place.lower()]).locator("visible=true").first
+    ).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(3 * HELD_BACK_MS)
+    assert sum(value for value, _ in moved(page)) <= MOST, moved(page)
+
+
+def test_a_list_stands_still_under_a_press(page):
+    rows = page.get_by_role("listitem")
+    pod = page.get_by_role("link", name=re.compile("Cut cocoa pod"))
+    address = pod.get_attribute("href")
+    before = rows.all_inner_texts()
+    held = []
+    page.route("**/api/shots?*", lambda route: held.append(route))
+    with page.expect_request("**/api/shots?*"):
+        page.get_by_role("button", name=re.compile("Copy Praline")).click()
+    pod.hover()
+    page.mouse.down()
+    with page.expect_response("**/api/shots?*"):
+        held[0].continue_()
+    page.wait_for_timeout(HELD_BACK_MS)
+    assert rows.all_inner_texts() == before
+    page.mouse.up()
+    page.wait_for_url("**" + address)

@@ -3,6 +3,7 @@ import { api, dataOf } from "../api/client";
 import type { LogEntry, LogNote } from "../api/types";
 
 const KEY = "log";
+const NONE: LogEntry[] = [];
 
 /** The notebook: all of it, or one shot's, or what holds some words; asked anew once `asOf`, a run's state, is another. */
 export function useLog({
@@ -35,7 +36,7 @@ export function useLog({
     onSuccess: () => client.invalidateQueries({ queryKey: ["shots"] }),
   });
   return {
-    entries: list.data?.entries ?? [],
+    entries: list.data?.entries ?? NONE,
     words: list.data?.words ?? [],
     loading: list.isLoading,
     failed: list.error,

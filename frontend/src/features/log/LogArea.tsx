@@ -1,4 +1,5 @@
 import styled from "styled-components";
+import { useStill } from "../../controls/useStill";
 import { useLog } from "../../shot/useLog";
 import { pastBar } from "../../shot/editing/SaveBar";
 import { Entry } from "./Entry";
@@ -14,9 +15,10 @@ const Area = styled.section`
 /** The entries of this shot, the newest first. */
 export function LogArea({ shotId }: { shotId: string }) {
   const held = useLog({ shot: shotId });
+  const entries = useStill(held.entries);
   return (
     <Area aria-label="Entries of this shot">
-      {held.entries.map((entry) => (
+      {entries.map((entry) => (
         <Entry key={entry.entry_id} entry={entry} held={held} compared={false} />
       ))}
     </Area>

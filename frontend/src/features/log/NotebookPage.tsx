@@ -5,6 +5,7 @@ import { Button, LinkButton } from "../../controls/Button";
 import { TextBox } from "../../controls/TextBox";
 import { TopBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
+import { useStill } from "../../controls/useStill";
 import { useLog } from "../../shot/useLog";
 import { Beside } from "./Beside";
 import { Entry } from "./Entry";
@@ -58,10 +59,11 @@ export function NotebookPage() {
   const [words, setWords] = useState("");
   const [beside, setBeside] = useState<string[]>([]);
   const held = useLog({ words });
+  const entries = useStill(held.entries);
   useArrival("Notebook");
   const compare = (id: string, on: boolean) =>
     setBeside((now) => (on ? [...now, id].slice(-MOST_BESIDE) : now.filter((each) => each !== id)));
-  const shown = held.entries.filter((entry) => beside.includes(entry.entry_id));
+  const shown = entries.filter((entry) => beside.includes(entry.entry_id));
   return (
     <Page>
       <TopBar title="Notebook" />
@@ -82,10 +84,10 @@ export function NotebookPage() {
         {held.failed ? <p role="alert">{sentenceOf(held.failed)}</p> : null}
         {held.asThen.error ? <p role="alert">{sentenceOf(held.asThen.error)}</p> : null}
         {shown.length > 1 ? <Beside entries={shown} /> : null}
-        {!held.loading && !held.entries.length ? (
+        {!held.loading && !entries.length ? (
           <p>{words ? `Nothing in it says “${words}”.` : "Empty yet. Every run writes itself in here."}</p>
         ) : null}
-        {held.entries.map((entry) => (
+        {entries.map((entry) => (
           <Entry
             key={entry.entry_id}
             entry={entry}

@@ -18,6 +18,7 @@ import { length, seconds, times, unbroken } from "../../units/format";
 import { lastStation } from "../../shot/stations";
 import { TopBar } from "../../controls/TopBar";
 import { useArrival } from "../../controls/useArrival";
+import { useStill } from "../../controls/useStill";
 import { useKit, useShelf } from "../../gear/useKit";
 import { DevicesLink } from "./DevicesLink";
 import { ANY, LookFor } from "./LookFor";
@@ -120,7 +121,7 @@ export function ShotList() {
       dataOf(api.GET("/api/shots", { params: { query: { units, removed, after, ...asked } } })),
     initialPageParam: "",
     getNextPageParam: (last) => last.next || null,
-    refetchOnMount: "always",
+    gcTime: 0, // come back to, an order of before would change under a hand that is about to press
     placeholderData: keepPreviousData,
   });
   const alive = useQuery({
@@ -129,8 +130,9 @@ export function ShotList() {
     staleTime: Infinity,
   });
   const work = useShotWork();
-  const headings = list.data?.pages[0]?.headings ?? [];
-  const lines = (list.data?.pages ?? []).flatMap((page) => page.shots);
+  const pages = useStill(list.data)?.pages ?? [];
+  const headings = pages[0]?.headings ?? [];
+  const lines = pages.flatMap((page) => page.shots);
   return (
     <>
       <TopBar title={alive.data?.demo ? "Demo" : undefined} />
