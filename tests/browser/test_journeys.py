@@ -264,6 +264,11 @@ def test_a_long_list_shows_its_older_shots_when_asked(page, server):
     expect(rows).to_have_count(36)
     expect(rows.nth(29)).to_contain_text("Row 0")
     expect(page.get_by_role("button", name="Show older shots")).to_have_count(0)
+    # One opened and gone back from: as many stand there as before.
+    page.get_by_role("link", name=re.compile("Row 0 ")).click()
+    expect(tape(page, "Subject")).to_contain_text("deep")
+    page.get_by_role("link", name="Shots", exact=True).click()
+    expect(rows).to_have_count(36)
 
 
 def test_a_station_opens_at_its_top(page):

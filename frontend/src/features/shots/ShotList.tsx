@@ -121,7 +121,7 @@ export function ShotList() {
       dataOf(api.GET("/api/shots", { params: { query: { units, removed, after, ...asked } } })),
     initialPageParam: "",
     getNextPageParam: (last) => last.next || null,
-    gcTime: 0, // come back to, an order of before would change under a hand that is about to press
+    refetchOnMount: "always",
     placeholderData: keepPreviousData,
   });
   const alive = useQuery({
@@ -130,7 +130,10 @@ export function ShotList() {
     staleTime: Infinity,
   });
   const work = useShotWork();
-  const pages = useStill(list.data)?.pages ?? [];
+  // Come back to, it is shown once asked anew: the order of before would change under a hand that is about to press.
+  const [isAskedAnew, setAskedAnew] = useState(false);
+  if (!isAskedAnew && list.isFetchedAfterMount) setAskedAnew(true);
+  const pages = useStill(isAskedAnew ? list.data : undefined)?.pages ?? [];
   const headings = pages[0]?.headings ?? [];
   const lines = pages.flatMap((page) => page.shots);
   return (
@@ -173,7 +176,7 @@ export function ShotList() {
               />
             ))}
           </Rows>
-        ) : list.isSuccess ? (
+        ) : isAskedAnew && list.isSuccess ? (
           <Empty>
             {looking
               ? "No shot answers to that. Look for less, or under any heading."
@@ -184,7 +187,7 @@ export function ShotList() {
         ) : null}
         {lines.length && removed === "no" ? <ToPack heading={asked.heading} /> : null}
         {removed === "yes" ? <ForGood /> : null}
-        {list.hasNextPage ? (
+        {isAskedAnew && list.hasNextPage ? (
           <More>
             <Button isPending={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
               Show older shots
