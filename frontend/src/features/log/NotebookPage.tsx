@@ -84,7 +84,7 @@ export function NotebookPage() {
         {held.failed ? <p role="alert">{sentenceOf(held.failed)}</p> : null}
         {held.asThen.error ? <p role="alert">{sentenceOf(held.asThen.error)}</p> : null}
         {shown.length > 1 ? <Beside entries={shown} /> : null}
-        {!held.loading && !entries.length ? (
+        {!held.loading && !held.entries.length ? (
           <p>{words ? `Nothing in it says “${words}”.` : "Empty yet. Every run writes itself in here."}</p>
         ) : null}
         {entries.map((entry) => (

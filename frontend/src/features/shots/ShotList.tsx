@@ -133,7 +133,8 @@ export function ShotList() {
   // Come back to, it is shown once asked anew: the order of before would change under a hand that is about to press.
   const [isAskedAnew, setAskedAnew] = useState(false);
   if (!isAskedAnew && list.isFetchedAfterMount) setAskedAnew(true);
-  const pages = useStill(isAskedAnew ? list.data : undefined)?.pages ?? [];
+  const shown = useStill(isAskedAnew ? list.data : undefined);
+  const pages = shown?.pages ?? [];
   const headings = pages[0]?.headings ?? [];
   const lines = pages.flatMap((page) => page.shots);
   return (
@@ -176,7 +177,7 @@ export function ShotList() {
               />
             ))}
           </Rows>
-        ) : isAskedAnew && list.isSuccess ? (
+        ) : shown ? (
           <Empty>
             {looking
               ? "No shot answers to that. Look for less, or under any heading."
@@ -187,7 +188,7 @@ export function ShotList() {
         ) : null}
         {lines.length && removed === "no" ? <ToPack heading={asked.heading} /> : null}
         {removed === "yes" ? <ForGood /> : null}
-        {isAskedAnew && list.hasNextPage ? (
+        {shown && list.hasNextPage ? (
           <More>
             <Button isPending={list.isFetchingNextPage} onPress={() => void list.fetchNextPage()}>
               Show older shots
