@@ -77,7 +77,7 @@ const Own = styled.div`
   align-items: center;
   justify-content: flex-end;
   gap: 8px;
-  min-width: 200px;
+  min-width: 170px;
 `;
 
 interface Slots {
