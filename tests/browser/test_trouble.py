@@ -251,3 +251,19 @@ def test_presses_of_an_arrow_are_one_step_of_undo(pod_page):
     saved(pod_page)
     pod_page.get_by_role("button", name="Undo").click()
     expect(tape(pod_page, "Subject")).to_contain_text("34 mm deep")
+
+
+def test_a_machine_without_a_network_is_worked_on_as_with_one(page):
+    """The browser says that there is none: the program on the same machine answers all the same."""
+    page.evaluate(
+        "() => { Object.defineProperty(navigator, 'onLine', { get: () => false });"
+        " window.dispatchEvent(new Event('offline')); }"
+    )
+    page.get_by_role("link", name=re.compile("Cut cocoa pod")).click()
+    type_into(page, "Depth", "20")
+    expect(tape(page, "Subject")).to_contain_text("20 mm deep")
+    saved(page)
+    page.get_by_role("link", name="Shots", exact=True).click()
+    expect(page.get_by_role("link", name=re.compile("Cut cocoa pod"))).to_be_visible()
+    page.get_by_role("button", name="New shot").click()
+    expect(tape(page, "Subject")).to_be_visible()

@@ -10,8 +10,12 @@ import { PreferencesProvider, usePreferences } from "../look/preferences";
 import { themes } from "../look/theme";
 import { useHere } from "../shot/useHere";
 
+// The server is most often on this very machine: it answers while the browser says that there is no network.
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: { retry: 1, staleTime: 5_000, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
 
 function Root() {
