@@ -1,6 +1,6 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { I18nProvider, RouterProvider as AriaRouter } from "react-aria-components";
-import { createBrowserRouter, Outlet, RouterProvider, useHref, useNavigate } from "react-router";
+import { createBrowserRouter, Outlet, RouterProvider, useHref, useLocation, useNavigate } from "react-router";
 import { ThemeProvider } from "styled-components";
 import { EnterPage } from "../features/network/EnterPage";
 import { ShotList } from "../features/shots/ShotList";
@@ -18,13 +18,17 @@ const queries = new QueryClient({
   },
 });
 
+const ENTER = "/enter";
+
 function Root() {
   const navigate = useNavigate();
   const here = useHere();
+  const { pathname } = useLocation();
   const isStranger = here !== null && !here.this_machine && here.name === null;
+  // Where the code is entered anyway nothing changes by the answer: a name typed meanwhile would be lost.
   return (
     <AriaRouter navigate={navigate} useHref={useHref}>
-      {isStranger ? <EnterPage /> : <Outlet />}
+      {isStranger && pathname !== ENTER ? <EnterPage /> : <Outlet />}
     </AriaRouter>
   );
 }
@@ -37,7 +41,7 @@ const router = createBrowserRouter([
     hydrateFallbackElement: <></>,
     children: [
       { path: "/", element: <ShotList /> },
-      { path: "/enter", element: <EnterPage /> },
+      { path: ENTER, element: <EnterPage /> },
       {
         path: "/devices",
         lazy: async () => ({ Component: (await import("../features/network/DevicesPage")).DevicesPage }),

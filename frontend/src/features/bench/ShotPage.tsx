@@ -33,7 +33,6 @@ import { useRun } from "../../shot/useRun";
 import { useShot, useShotEditing } from "../../shot/useShot";
 import { inOrder } from "../../shot/ways";
 import { useCheck } from "../check/useCheck";
-import { whoseFrames } from "../check/whose";
 import { useShortcuts } from "./useShortcuts";
 
 const Page = styled.div`
@@ -238,7 +237,7 @@ interface ShotTapeProps {
 function ShotTape({ bench, station, refused }: ShotTapeProps) {
   const { shotId, drawn, plan, way } = bench;
   const { units } = usePreferences();
-  const { job, report } = useCheck(shotId);
+  const { job, report, whose, loading } = useCheck(shotId);
   const { run } = useRun(shotId);
   const { entries } = useLog({ shot: shotId, asOf: run ? `${run.run_id} ${run.state}` : "" });
   const answers = tapeAnswers(
@@ -247,7 +246,7 @@ function ShotTape({ bench, station, refused }: ShotTapeProps) {
     way,
     refused.map((problem) => problem.field),
     units,
-    job ? { state: job.state, report, whose: whoseFrames(job, run) } : null,
+    job && !loading ? { state: job.state, report, whose } : null,
     run,
     entries,
   );

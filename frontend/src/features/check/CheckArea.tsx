@@ -9,9 +9,7 @@ import { Strips } from "./Strips";
 import { treads } from "./treads";
 import { ThroughFrames } from "./ThroughFrames";
 import { Button } from "../../controls/Button";
-import { useRun } from "../../shot/useRun";
 import { isOpen, useCheck } from "./useCheck";
-import { whoseFrames } from "./whose";
 
 const Area = styled.section`
   display: grid;
@@ -76,8 +74,7 @@ function Found({ report }: { report: CheckReport }) {
 
 /** The frames as they were found: what is sharp where, and the proofs made of them. */
 export function CheckArea({ shotId }: { shotId: string }) {
-  const { job, report, loading } = useCheck(shotId);
-  const { run } = useRun(shotId);
+  const { job, report, whose, loading } = useCheck(shotId);
   const [older, setOlder] = useState(false);
   const [view, setView] = useState<View>("measured");
   const [place, setPlace] = useState<Place | null>(null);
@@ -94,7 +91,7 @@ export function CheckArea({ shotId }: { shotId: string }) {
       </Area>
     );
   }
-  if (whoseFrames(job, run) === "before" && !isOpen(job) && !older) {
+  if (whose === "before" && !isOpen(job) && !older) {
     return (
       <Area>
         <Empty>

@@ -13,7 +13,6 @@ import { FromFolder } from "./FromFolder";
 import { KeepStep } from "./KeepStep";
 import { MoreFrames } from "./MoreFrames";
 import { useCheck, isOpen, type Check, type Looked } from "./useCheck";
-import { whoseFrames } from "./whose";
 import { factsOf, METHOD_WORDS } from "./words";
 
 const Bar = styled.progress`
@@ -40,10 +39,9 @@ const Takeaways = styled.div`
 /** Station 8: can the set come down? */
 export function CheckPanel({ shotId }: { shotId: string }) {
   const check = useCheck(shotId);
-  const { job, report } = check;
+  const { job, report, whose } = check;
   const { run } = useRun(shotId);
   const [again, setAgain] = useState(false);
-  const whose = whoseFrames(job, run);
   const before = whose === "before";
   const looked = report && job ? { report, job, check, shotId } : null;
   return (
@@ -51,13 +49,13 @@ export function CheckPanel({ shotId }: { shotId: string }) {
       <Heading>Can the set come down?</Heading>
       {check.failed ? <Lead>{sentenceOf(check.failed)}</Lead> : null}
       {isOpen(job) ? <Working job={job as Job} check={check} /> : null}
-      {job?.state === "failed" && !before ? (
+      {job?.state === "failed" && !before && !check.loading ? (
         <AnswerBox data-trouble="">
           <strong>{job.message}</strong>
           {job.remedy}
         </AnswerBox>
       ) : null}
-      {before && !isOpen(job) ? (
+      {before && !isOpen(job) && !check.loading ? (
         <AnswerBox>
           <strong>The frames of the last run are not looked through yet.</strong>
         </AnswerBox>

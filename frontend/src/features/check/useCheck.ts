@@ -1,6 +1,8 @@
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, dataOf } from "../../api/client";
 import { usePreferences } from "../../look/preferences";
+import { useRun } from "../../shot/useRun";
+import { whoseFrames } from "./whose";
 import type { CheckReport, Job, ProofMethod, StackNumbers } from "../../api/types";
 
 const OPEN: readonly Job["state"][] = ["waiting", "running", "pausing", "paused", "cancelling"];
@@ -38,13 +40,15 @@ export const lookOf = (latest: Job | undefined) =>
     placeholderData: (known) => (known?.job_id === latest?.job_id ? known : undefined),
   });
 
-/** The last check of a shot's frames: followed while it runs, begun anew, stopped. */
+/** The last check of a shot's frames: followed while it runs, begun anew, stopped. What it found is told once it is
+ *  known whose frames those are: of an older run or of another folder, they say nothing of the set that stands. */
 export function useCheck(shotId: string) {
   const client = useQueryClient();
   const { units } = usePreferences();
   const list = useQuery(checksOf(shotId));
   const latest = list.data?.jobs[0];
   const job = useQuery(lookOf(latest));
+  const running = useRun(shotId);
   const again = () => client.invalidateQueries({ queryKey: ["checks", shotId] });
   const start = useMutation({
     mutationFn: ({ folder, methods, numbers = null, plan = "shot", slabs = null, putBack = [] }: Asked) =>
@@ -80,8 +84,9 @@ export function useCheck(shotId: string) {
   });
   return {
     job: job.data ?? latest,
-    report: job.data?.report ?? null,
-    loading: list.isLoading || job.isLoading,
+    report: running.loading ? null : (job.data?.report ?? null),
+    whose: whoseFrames(job.data ?? latest, running.run),
+    loading: list.isLoading || job.isLoading || running.loading,
     failed: list.error,
     start,
     stop,
