@@ -75,6 +75,26 @@ def test_a_run_is_begun_and_counted_by_the_keyboard_alone(page, server, complain
     complaints.clear()  # the refusal
 
 
+def test_a_run_that_is_not_known_yet_is_not_begun_again(page, server):
+    begin(page, "Praline", "40")
+    held = {}
+    for asked in ("shots/*/runs", "log?*"):
+        page.route(f"**/api/{asked}", lambda route, asked=asked: held.setdefault(asked, []).append(route))
+    page.reload()
+    expect(page.get_by_role("row").nth(5)).to_be_visible()  # of the steps of the plan
+    page.wait_for_timeout(500)
+    expect(page.get_by_role("button", name="Begin")).to_have_count(0)
+    station(page, "Log")
+    expect(page.get_by_role("region", name="Entries of this shot")).to_be_visible()
+    page.wait_for_timeout(500)
+    expect(page.get_by_text("Nothing to log yet")).to_have_count(0)
+    for routes in held.values():
+        routes[-1].continue_()
+    expect(page.get_by_role("heading", name="The last run")).to_be_visible()
+    station(page, "Run")
+    expect(page.get_by_role("heading", name="Next: frame 1 of")).to_be_visible()
+
+
 def test_two_windows_of_one_run_never_count_a_frame_twice(page, open_page, server, complaints):
     begin(page, "Praline", "40")
     other = open_page(page.url)

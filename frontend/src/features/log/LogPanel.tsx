@@ -7,6 +7,7 @@ import { NoteForm } from "./NoteForm";
 export function LogPanel({ shotId }: { shotId: string }) {
   const held = useLog({ shot: shotId });
   const last = held.entries[0];
+  if (held.loading) return null;
   return (
     <>
       <Heading>{last ? "The last run" : "Nothing to log yet"}</Heading>

@@ -31,6 +31,8 @@ const Takeaways = styled.div`
 export function RunPanel({ shotId }: { shotId: string }) {
   const running = useRun(shotId);
   const { run } = running;
+  // Where a run is under way that is not known yet, Begin would begin another.
+  if (running.loading) return null;
   const over = run !== null && (run.state === "stopped" || run.state === "finished");
   return (
     <>

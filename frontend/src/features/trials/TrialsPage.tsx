@@ -59,7 +59,7 @@ export function TrialsPage() {
           <Head>
             <h1>What was measured</h1>
             <p>
-              {shown.length
+              {shown.length || held.loading
                 ? "What is used from here goes into the kit, and so into every shot that takes the piece from it anew."
                 : "Nothing yet. A lens’s data sheet says nothing of its best stop; twenty frames of a printed page do."}
             </p>
