@@ -86,22 +86,21 @@ function OwnSet({
   onBegin: (shotId: string) => void;
 }) {
   const { units } = usePreferences();
-  const shots =
-    useQuery({
-      queryKey: ["shots", units, "to practise"],
-      queryFn: () => dataOf(api.GET("/api/shots", { params: { query: { units, removed: "no" } } })),
-    }).data?.shots ?? [];
+  const shots = useQuery({
+    queryKey: ["shots", units, "to practise"],
+    queryFn: () => dataOf(api.GET("/api/shots", { params: { query: { units, removed: "no" } } })),
+  }).data?.shots;
   const [chosen, setChosen] = useState<string | null>(null);
   return (
     <li>
       <div>
         <strong>A set of your own</strong>
         <p>A shot’s points before its own lens, with the plan as the answer: before the real one is built.</p>
-        {shots.length ? (
+        {shots?.length !== 0 ? (
           <Pick
             label="Shot"
             value={chosen}
-            options={shots.map((shot) => ({ id: shot.shot_id, label: shot.name }))}
+            options={(shots ?? []).map((shot) => ({ id: shot.shot_id, label: shot.name }))}
             onChange={setChosen}
           />
         ) : (
