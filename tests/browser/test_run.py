@@ -108,6 +108,24 @@ def test_two_windows_of_one_run_never_count_a_frame_twice(page, open_page, serve
     complaints.clear()  # a refusal, where the second window had not looked yet
 
 
+def test_a_run_begun_in_another_window_is_gone_on_with(page, open_page, server, complaints):
+    page.get_by_role("link", name=re.compile("Praline")).click()
+    station(page, "Run")
+    begin_here = page.get_by_role("button", name="Begin")
+    expect(begin_here).to_be_enabled()
+    other = open_page(server.address)
+    begin(other, "Praline", "40")
+    other.get_by_role("button", name="Taken").click()
+    expect(other.get_by_role("heading", name="Next: frame 2 of")).to_be_visible()
+    begin_here.click()
+    expect(page.get_by_role("heading", name="Next: frame 2 of")).to_be_visible()
+    expect(page.get_by_text("A run of this shot is under way.", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Taken").click()
+    expect(page.get_by_text("A run of this shot is under way.", exact=False)).to_have_count(0)
+    expect(other.get_by_role("heading", name="Next: frame 3 of")).to_be_visible()
+    complaints.clear()  # the refusal
+
+
 def test_frames_that_a_check_misses_are_added_to_the_run_with_one_press(page, server):
     begin(page, "Praline", "40")
     page.get_by_role("button", name="Stop here").click()

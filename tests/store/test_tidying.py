@@ -49,7 +49,7 @@ def test_what_was_undone_stays_for_redo(shots, pod):
 def test_what_a_run_was_made_from_stays_however_old(shots, pod):
     kept = shots.add(pod)
     first = kept.revision
-    Runs(shots.database).begin(kept.document_id, kept.revision, "{}")
+    Runs(shots.database).begin(kept.document_id, kept.revision, "{}", lambda last: None)
     for number in range(5):
         kept = shots.save(kept.document_id, pod.model_copy(update={"name": f"v{number}"}), kept.revision)
     assert old_revisions(shots.database, 1, remove=True) == (1, 3)

@@ -74,6 +74,23 @@ def test_of_two_windows_the_later_press_is_told_to_look(client, shot):
     assert client.get(f"/api/runs/{run['run_id']}").get_json()["times_taken"][0] == 1
 
 
+def test_while_a_run_is_under_way_no_other_is_begun(client, shot):
+    run = begin(client, shot)
+    for kind in ("paused", "went_on"):
+        run = press(client, run, kind).get_json()
+        refused = client.post(f"/api/shots/{shot}/runs", json={"way": "rail"})
+        assert refused.status_code == 409
+        assert "A run of this shot is under way" in refused.get_json()["detail"]
+        assert [one["run_id"] for one in _runs(client, shot)] == [run["run_id"]]
+    assert press(client, run, "stopped").status_code == 200
+    assert begin(client, shot)["run_id"] != run["run_id"]
+    assert len(_runs(client, shot)) == 2
+
+
+def _runs(client, shot):
+    return client.get(f"/api/shots/{shot}/runs").get_json()["runs"]
+
+
 def test_a_press_that_does_not_fit_is_refused_and_counts_nothing(client, shot):
     run = begin(client, shot)
     answer = press(client, run, "taken", 3)

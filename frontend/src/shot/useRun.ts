@@ -38,6 +38,8 @@ export function useRun(shotId: string) {
     mutationFn: (body: { way: WayId | null; first_mark_mm: number | null }) =>
       dataOf(api.POST("/api/shots/{shot_id}/runs", { params: { path: { shot_id: shotId } }, body })),
     onSuccess: put,
+    // Begun in another window, perhaps: that one is gone on with here too.
+    onError: () => client.invalidateQueries({ queryKey: key }),
   });
   const send = useMutation({
     mutationFn: ({ at, event, name }: { at: Run; event: RunEvent; name: string }) =>
@@ -84,6 +86,7 @@ export function useRun(shotId: string) {
     );
   const tell: Tell = (kind, frame = null, { focuses_mm = [], file = null, passed = [] } = {}) => {
     if (run && !send.isPending) {
+      begin.reset(); // that one was under way was told
       send.mutate({
         at: run,
         event: {

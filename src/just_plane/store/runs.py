@@ -30,10 +30,16 @@ class Runs:
     def __init__(self, database):
         self.database = database
 
-    def begin(self, document_id, revision, plan_json):
-        """A new run: Run."""
+    def begin(self, document_id, revision, plan_json, check):
+        """A new run: Run.
+
+        ``check(last)`` is called inside the transaction, with the newest run of the shot or None; what it raises
+        refuses the new one.
+        """
         run_id = uuid.uuid4().hex
         with self.database.write() as connection:
+            last = connection.execute(statement("runs_of_document"), {"document_id": document_id, "most": 1}).fetchone()
+            check(None if last is None else _with_events(connection, last))
             connection.execute(
                 statement("run_insert"),
                 {

@@ -42,7 +42,7 @@ from just_plane.runs.code import CodeError, Controller, run_code, trial_code
 from just_plane.runs.replay import RefusedEventError, after
 from just_plane.runs.steps import run_plan
 from just_plane.runs.table import steps_csv
-from just_plane.store.errors import NotFoundError
+from just_plane.store.errors import ConflictError, NotFoundError
 from just_plane.web.answers import answer, download, store
 from just_plane.web.errors import refuse
 from just_plane.web.late import LateBlueprint
@@ -63,9 +63,9 @@ def runs_of_shot(path: ShotPath):
     return answer(RunList(runs=[_told(run, revision) for run in store().runs.of_document(path.shot_id)]))
 
 
-@api.post("/shots/<shot_id>/runs", responses={201: RunAnswer}, operation_id="beginRun")
+@api.post("/shots/<shot_id>/runs", responses={201: RunAnswer, 409: Problem}, operation_id="beginRun")
 def begin_run(path: ShotPath, body: RunAsked):
-    """Begin a run of one way of the shot as it is now."""
+    """Begin a run of one way of the shot as it is now; where one is under way, another window goes on with that."""
     kept = store().shots.get(path.shot_id)
     plan = plan_shot(kept.body)
     wanted = body.way or kept.body.chosen_way
@@ -75,8 +75,13 @@ def begin_run(path: ShotPath, body: RunAsked):
         return refuse(422, "run.no_way", "This shot has no way that could be run.", "Plan one first.", "/way")
     rows = step_rows(way, plan.reach.magnification, kept.body.plane.rail_counts, knob=knob_of(kept.body.stack))
     made = run_plan(kept.body, plan, way, rows, body.first_mark_mm)
-    run = store().runs.begin(path.shot_id, kept.revision, made.model_dump_json())
+    run = store().runs.begin(path.shot_id, kept.revision, made.model_dump_json(), _none_under_way)
     return answer(_told(run, kept.revision), 201)
+
+
+def _none_under_way(last):
+    if last is not None and stand_of(last).state in ("running", "paused"):
+        raise ConflictError("A run of this shot is under way.", "Go on with it, or stop it before another begins.")
 
 
 @api.get("/runs/<run_id>", responses={200: RunAnswer}, operation_id="getRun")
