@@ -121,6 +121,27 @@ def still_server(tmp_path_factory):
     running.kill()
 
 
+class Held:
+    """What a page, or every page of a context, asks at an address: held back until it is let go, or answered here."""
+
+    def __init__(self, routed, address):
+        self.waiting = []
+        self.released = None
+        routed.route(address, self.asked)
+
+    def asked(self, route):
+        if self.released:
+            self.released(route)
+        else:
+            self.waiting.append(route)
+
+    def release(self, how=lambda route: route.continue_()):
+        """Also what is asked from now on: on busy cores a page may ask for the first time only then."""
+        self.released = how
+        for route in self.waiting:
+            how(route)
+
+
 @pytest.fixture
 def context(chromium):
     made = chromium.new_context(

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from browser.conftest import WORK_MS
+from browser.conftest import WORK_MS, Held
 from browser.test_journeys import field, station, tape
 
 
@@ -151,15 +151,14 @@ def test_a_look_that_a_killed_server_broke_off_is_finished_by_the_next(page, ser
     page.get_by_text(re.compile("^What was found before this run")).click()
     expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_be_visible()
     # Nor for a moment, while it is not known yet that there was a run.
-    held = []
-    page.route("**/api/shots/*/runs", lambda route: held.append(route))
+    runs = Held(page, "**/api/shots/*/runs")
     with page.expect_response("**/api/jobs/*"):
         page.reload()
     page.wait_for_timeout(500)
     expect(page.get_by_role("heading", name="Can the set come down?")).to_be_visible()
     expect(page.get_by_text(re.compile("^(Not yet|Yes, the set)"))).to_have_count(0)
     expect(tape(page, "Check")).to_contain_text("no frames yet")
-    held[-1].continue_()  # what was asked before the reload went with it
+    runs.release()
     expect(page.get_by_text("The frames of the last run are not looked through yet.").first).to_be_visible()
 
 

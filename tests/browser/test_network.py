@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from browser.conftest import Server
+from browser.conftest import Held, Server
 from just_plane.web.gate import own_names
 
 STRANGER = {"on_network": True, "this_machine": False, "name": None}
@@ -62,17 +62,14 @@ def test_a_program_that_is_not_on_the_network_says_how_it_would_be(page, server)
 
 
 def test_what_a_device_types_before_the_program_knows_it_stays(context, open_page, server):
-    held = []
-    context.route("**/api/network/here", lambda route: held.append(route))
+    here = Held(context, "**/api/network/here")
     tablet = open_page(f"{server.address}enter#123456")
     name = tablet.get_by_label("Name of this device")
     name.fill("Tablet on the stand")
     with tablet.expect_response("**/api/network/here"):
-        held[0].fulfill(json=STRANGER)
+        here.release(lambda route: route.fulfill(json=STRANGER))
     tablet.wait_for_timeout(500)  # nothing to be seen comes of the answer: a moment in which it is taken in
     expect(name).to_have_value("Tablet on the stand")
     # Any other address shows a stranger the same form.
-    context.unroute("**/api/network/here")
-    context.route("**/api/network/here", lambda route: route.fulfill(json=STRANGER))
     tablet.goto(f"{server.address}practice")
     expect(name).to_be_visible()

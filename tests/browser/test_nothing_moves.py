@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from browser.conftest import Held
 from browser.test_journeys import saved, type_into
 from browser.test_plane import open_tray, photograph
 
@@ -75,13 +76,12 @@ def test_a_press_that_began_before_what_is_opened_came_is_not_lost(open_page, st
     page = open_page(still_server.address)
     shot = page.get_by_role("link", name=re.compile("Cut cocoa pod")).get_attribute("href")
     asked, address = ("kit", "kit") if place == "kit" else (shot.split("/")[2], shot.lstrip("/"))
-    held = []
-    page.route(re.compile(f"/api/(shots/)?{asked}$"), lambda route: held.append(route))
+    opened = Held(page, re.compile(f"/api/(shots/)?{asked}$"))
     page.goto(still_server.address + address)
     expect(page.get_by_text(re.compile("^Opening the"))).to_be_visible()
     page.get_by_role("link", name="Notebook", exact=True).hover()
     page.mouse.down()
-    held[0].continue_()
+    opened.release()
     expect(page.get_by_text(re.compile("^Opening the"))).to_have_count(0)
     page.mouse.up()
     expect(page.get_by_role("heading", name="Notebook")).to_be_visible()
@@ -172,14 +172,13 @@ def test_a_list_stands_still_under_a_press(page):
     pod = page.get_by_role("link", name=re.compile("Cut cocoa pod"))
     address = pod.get_attribute("href")
     before = rows.all_inner_texts()
-    held = []
-    page.route("**/api/shots?*", lambda route: held.append(route))
+    listed = Held(page, "**/api/shots?*")
     with page.expect_request("**/api/shots?*"):
         page.get_by_role("button", name=re.compile("Copy Praline")).click()
     pod.hover()
     page.mouse.down()
     with page.expect_response("**/api/shots?*"):
-        held[0].continue_()
+        listed.release()
     page.wait_for_timeout(HELD_BACK_MS)
     assert rows.all_inner_texts() == before
     page.mouse.up()

@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from browser.conftest import WORK_MS, Server
+from browser.conftest import WORK_MS, Held, Server
 from browser.test_journeys import field, pick, saved, station, tape, type_into
 from just_plane.contract.kit_file import read_kit
 from just_plane.contract.kit_table import read_table
@@ -198,15 +198,13 @@ def test_the_kit_is_kept_changed_and_undone(page):
 
 
 def test_a_piece_taken_out_before_its_shots_are_known_goes_when_they_are(page):
-    held = []
-    page.route("**/api/kit/uses", lambda route: held.append(route))
+    uses = Held(page, "**/api/kit/uses")
     page.get_by_role("link", name="Kit").click()
     page.get_by_role("button", name=re.compile("4× objective")).click()
     page.get_by_role("button", name="Take it out of the kit").click()
     expect(page.get_by_text("Looking which shots have this piece")).to_be_visible()
     expect(page.get_by_text("48 pieces")).to_be_visible()
-    for route in held:
-        route.continue_()
+    uses.release()
     expect(page.get_by_text("47 pieces")).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("4× objective"))).to_have_count(0)
     saved(page)

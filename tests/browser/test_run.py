@@ -7,7 +7,7 @@ import numpy as np
 from PIL import Image
 from playwright.sync_api import expect
 
-from browser.conftest import WORK_MS
+from browser.conftest import WORK_MS, Held
 from browser.test_journeys import station, tape, type_into
 
 
@@ -77,9 +77,7 @@ def test_a_run_is_begun_and_counted_by_the_keyboard_alone(page, server, complain
 
 def test_a_run_that_is_not_known_yet_is_not_begun_again(page, server):
     begin(page, "Praline", "40")
-    held = {}
-    for asked in ("shots/*/runs", "log?*"):
-        page.route(f"**/api/{asked}", lambda route, asked=asked: held.setdefault(asked, []).append(route))
+    held = [Held(page, f"**/api/{asked}") for asked in ("shots/*/runs", "log?*")]
     page.reload()
     expect(page.get_by_role("row").nth(5)).to_be_visible()  # of the steps of the plan
     page.wait_for_timeout(500)
@@ -88,8 +86,8 @@ def test_a_run_that_is_not_known_yet_is_not_begun_again(page, server):
     expect(page.get_by_role("region", name="Entries of this shot")).to_be_visible()
     page.wait_for_timeout(500)
     expect(page.get_by_text("Nothing to log yet")).to_have_count(0)
-    for routes in held.values():
-        routes[-1].continue_()
+    for each in held:
+        each.release()
     expect(page.get_by_role("heading", name="The last run")).to_be_visible()
     station(page, "Run")
     expect(page.get_by_role("heading", name="Next: frame 1 of")).to_be_visible()
