@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { api, dataOf } from "../api/client";
+import { putKnown } from "../api/known";
 import type { KeptKit, Kit } from "../api/types";
 import { useEditing, type Kept, type Place } from "../shot/editing/useEditing";
 
@@ -24,8 +25,8 @@ export function useKitEditing(opened: KeptKit) {
   const queries = useQueryClient();
   const [place] = useState<Place<Kit>>(() => {
     // What the server says of the pieces arrives with each answer.
-    const took = (kept: KeptKit) => {
-      queries.setQueryData(KEY, kept);
+    const took = async (kept: KeptKit) => {
+      await putKnown(queries, KEY, kept);
       return keptOf(kept);
     };
     return {

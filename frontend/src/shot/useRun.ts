@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, dataOf } from "../api/client";
+import { api, dataOf, Refusal } from "../api/client";
+import { putKnown } from "../api/known";
 import type { Devices, Run, RunEvent, WayId } from "../api/types";
 import { newHex } from "../look/ids";
 
@@ -31,7 +32,7 @@ export function useRun(shotId: string) {
   });
   const run = list.data?.runs[0] ?? null;
   const put = (told: Run) =>
-    client.setQueryData<{ runs: Run[] }>(key, (last) => ({
+    putKnown<{ runs: Run[] }>(client, key, (last) => ({
       runs: [told, ...(last?.runs ?? []).filter((each) => each.run_id !== told.run_id)],
     }));
   const begin = useMutation({
@@ -49,7 +50,7 @@ export function useRun(shotId: string) {
           body: { number: at.events, press: name, event },
         }),
       ),
-    retry: 2,
+    retry: (tries, error) => tries < 2 && !(error instanceof Refusal),
     onSuccess: put,
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
@@ -76,7 +77,7 @@ export function useRun(shotId: string) {
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
   const grey = async (at: Run, folder: string, file: string) =>
-    put(
+    await put(
       await dataOf(
         api.POST("/api/runs/{run_id}/grey", {
           params: { path: { run_id: at.run_id } },

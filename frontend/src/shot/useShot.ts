@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { api, dataOf } from "../api/client";
+import { putKnown } from "../api/known";
 import type { KeptShot, Shot } from "../api/types";
 import { useEditing, type Editing, type Kept, type Place } from "./editing/useEditing";
 
@@ -45,7 +46,7 @@ function placeOf(shotId: string): Place<Shot> {
         ),
       ),
     arrived: (kept, queries) =>
-      queries.setQueryData<KeptShot>(["shot", shotId], (last) =>
+      void putKnown<KeptShot>(queries, ["shot", shotId], (last) =>
         last
           ? {
               ...last,

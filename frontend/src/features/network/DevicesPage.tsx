@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { api, dataOf, sentenceOf } from "../../api/client";
+import { putKnown } from "../../api/known";
 import { Button } from "../../controls/Button";
 import { Section } from "../../controls/panel";
 import { TopBar } from "../../controls/TopBar";
@@ -99,7 +100,7 @@ function LetIn() {
   const out = useMutation({
     mutationFn: (device_id: string) =>
       dataOf(api.DELETE("/api/network/devices/{device_id}", { params: { path: { device_id } } })),
-    onSuccess: (told) => queries.setQueryData(["devices"], told),
+    onSuccess: (told) => putKnown(queries, ["devices"], told),
   });
   const error = code.error ?? list.error ?? out.error;
   return (
