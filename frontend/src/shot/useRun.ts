@@ -18,6 +18,9 @@ type Tell = (
   more?: { focuses_mm?: number[]; file?: string | null; passed?: string[] },
 ) => void;
 
+/** What was asked is refused, and would be again; a full disk or a server that is gone may be better in a moment. */
+const isRefused = (error: Error) => error instanceof Refusal && error.problem.status < 500;
+
 const everyMs = (run: Run | undefined) =>
   run?.driven ? DRIVEN_MS : run?.state === "running" ? WATCH_MS : false;
 
@@ -50,7 +53,7 @@ export function useRun(shotId: string) {
           body: { number: at.events, press: name, event },
         }),
       ),
-    retry: (tries, error) => tries < 2 && !(error instanceof Refusal),
+    retry: (tries, error) => tries < 2 && !isRefused(error),
     onSuccess: put,
     onError: () => client.invalidateQueries({ queryKey: key }),
   });
